@@ -1,0 +1,80 @@
+const tseslint = require("typescript-eslint");
+const hooks = require("eslint-plugin-react-hooks");
+const prettier = require("eslint-config-prettier");
+
+/** The folders of the core in the order in which data flows; none imports from a later one. */
+const grammar = ["measure", "pantry", "formula", "lift", "body", "bake", "balance", "plan", "trial", "exchange"];
+
+const forbid = (patterns) => ({ "no-restricted-imports": ["error", { patterns }] });
+const outside = {
+  group: ["@uprise/contract", "@uprise/server", "@uprise/web", "react", "react-*", "node:*", "fs", "path"],
+  message: "The core is pure: no interface, no Node, no later package.",
+};
+
+module.exports = [
+  { ignores: ["**/node_modules/**", "**/dist/**", "**/.expo/**", "data/**", "**/*.d.ts", "apps/web/public/**", "tmp/**"] },
+  ...tseslint.configs.strict,
+  {
+    files: ["**/*.{ts,tsx}"],
+    rules: {
+      "@typescript-eslint/no-explicit-any": "error",
+      "@typescript-eslint/no-non-null-assertion": "error",
+      "@typescript-eslint/consistent-type-imports": ["error", { fixStyle: "inline-type-imports" }],
+      "@typescript-eslint/no-dynamic-delete": "off",
+    },
+  },
+  { files: ["packages/core/src/**/*.ts"], rules: forbid([outside]) },
+  ...grammar.map((folder, i) => ({
+    files: [`packages/core/src/${folder}/**/*.ts`],
+    ignores: ["**/*.test.ts"],
+    rules: forbid([
+      outside,
+      ...grammar
+        .slice(i + 1)
+        .map((later) => ({
+          group: [`../${later}/*`, `../${later}`],
+          message: `${folder}/ comes before ${later}/: data flows down the list in HOUSE order.`,
+        })),
+    ]),
+  })),
+  {
+    files: ["packages/contract/src/**/*.ts"],
+    rules: forbid([
+      {
+        group: ["@uprise/server", "@uprise/web", "react", "react-*", "node:*", "fastify*", "sequelize"],
+        message: "The contract knows only the core and Zod.",
+      },
+    ]),
+  },
+  {
+    files: ["apps/server/src/**/*.ts"],
+    rules: forbid([{ group: ["@uprise/web", "react", "react-*"], message: "The server does not know the app." }]),
+  },
+  {
+    files: ["apps/server/src/**/*.ts"],
+    ignores: ["apps/server/src/store/**"],
+    rules: forbid([
+      { group: ["@uprise/web", "react", "react-*"], message: "The server does not know the app." },
+      { group: ["sequelize", "sqlite3", "umzug"], message: "Only store/ knows Sequelize." },
+    ]),
+  },
+  {
+    files: ["apps/web/**/*.{ts,tsx}"],
+    plugins: { "react-hooks": hooks },
+    rules: {
+      ...hooks.configs.recommended.rules,
+      ...forbid([
+        { group: ["@uprise/server", "sequelize", "fastify*", "node:*"], message: "The app talks to the server over the wire." },
+        { group: ["lucide-react-native"], message: "Import one icon: lucide-react-native/icons/<name>." },
+      ]),
+    },
+  },
+  {
+    files: ["apps/web/features/**/*.{ts,tsx}", "apps/web/ui/**/*.{ts,tsx}", "apps/web/app/**/*.{ts,tsx}"],
+    rules: {
+      "no-restricted-syntax": ["error", { selector: "Literal[value=/^#[0-9a-fA-F]{3,8}$/]", message: "Colours come from theme/." }],
+    },
+  },
+  { files: ["**/*.{js,mjs,cjs}"], rules: { "@typescript-eslint/no-require-imports": "off", "no-undef": "off" } },
+  prettier,
+];

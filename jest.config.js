@@ -1,0 +1,32 @@
+const swc = {
+  "^.+\\.(t|j)sx?$": [
+    "@swc/jest",
+    { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } },
+  ],
+};
+const node = (displayName, root, extra = {}) => ({
+  displayName,
+  rootDir: root,
+  testEnvironment: "node",
+  transform: swc,
+  moduleNameMapper: {
+    "^@uprise/core$": "<rootDir>/../../packages/core/src/index.ts",
+    "^@uprise/contract$": "<rootDir>/../../packages/contract/src/index.ts",
+  },
+  testMatch: ["<rootDir>/src/**/*.test.ts"],
+  ...extra,
+});
+
+module.exports = {
+  projects: [
+    node("core", "packages/core"),
+    node("contract", "packages/contract"),
+    node("server", "apps/server"),
+    "<rootDir>/apps/web/jest.config.js",
+    {
+      ...node("e2e", "e2e"),
+      testMatch: ["<rootDir>/*.e2e.ts"],
+      moduleNameMapper: { "^@uprise/core$": "<rootDir>/../packages/core/src/index.ts" },
+    },
+  ],
+};

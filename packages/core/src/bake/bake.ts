@@ -1,0 +1,87 @@
+import { z } from "zod";
+import type { Process } from "../formula/process";
+import { type Item, massOf } from "../formula/resolve";
+import { rangeSchema } from "../measure/range";
+import type { Oven, Vessel } from "../pantry/vessel";
+import { airShare, type Gas, HANDLING_S } from "../lift/gas";
+import { condensedVolume } from "../body/density";
+import { crownOf, estimateBakedVolume, estimateMinutes } from "./estimate";
+import { fillVessel } from "./geometry";
+
+export const fillSchema = z.object({
+  /** Batter over the vessel's volume to the rim; 0 for pieces without a wall. */
+  fillFraction: z.number(),
+  depthMm: z.number(),
+  crownMm: rangeSchema,
+  overflow: z.boolean(),
+  pieces: z.number(),
+  pieceG: z.number(),
+  rimMm: z.number().nullable(),
+  widthMm: z.number(),
+});
+export type Fill = z.infer<typeof fillSchema>;
+
+export const bakeSchema = z.object({
+  minutes: rangeSchema,
+  checkAtMinutes: z.number(),
+  targetCoreC: z.number(),
+  signs: z.array(z.string()),
+  lossPercent: rangeSchema,
+  restBeforeCuttingMinutes: z.number(),
+  /** How the minutes were found. */
+  method: z.enum(["estimate", "simulation"]),
+});
+export type Bake = z.infer<typeof bakeSchema>;
+
+/** What the kind of bake says of its end. */
+export interface BakeTargets {
+  targetCoreC: number;
+  signs: string[];
+  lossPercent: { low: number; mid: number; high: number };
+  restBeforeCuttingMinutes: number;
+}
+
+/** The crown may stand over the rim by this share of the rim's height before batter runs over. */
+const CROWN_OVER_RIM = 1.3;
+
+/** Fill and first estimate of the bake. Lengths in mm, times in minutes. Throws `bad-vessel`. */
+export function firstBake(
+  items: readonly Item[],
+  vessel: Vessel,
+  oven: Oven,
+  process: Process,
+  density: number,
+  gas: Gas,
+  targets: BakeTargets,
+): { fill: Fill; bake: Bake } {
+  const massG = massOf(items);
+  const filling = fillVessel(vessel, massG, density);
+  const condensed = condensedVolume(items);
+  const air = filling.batterMl * airShare[process.method ?? "muffin"].mid;
+  const seconds = HANDLING_S + (process.restMinutes ?? 0) * 60;
+  const baked = estimateBakedVolume(gas, air, condensed, massG, seconds, process.batterC ?? process.kitchenC ?? 22);
+  const crown = crownOf(filling, baked);
+  const minutes = estimateMinutes(filling, oven);
+  const height = filling.heightMm;
+  return {
+    fill: {
+      fillFraction: filling.fillFraction,
+      depthMm: filling.depthMm,
+      crownMm: crown,
+      overflow: height !== null && (filling.fillFraction > 1 || baked.mid > CROWN_OVER_RIM * filling.capacityMl),
+      pieces: filling.pieces,
+      pieceG: filling.pieceG,
+      rimMm: height,
+      widthMm: filling.widthMm,
+    },
+    bake: {
+      minutes,
+      checkAtMinutes: Math.max(1, Math.floor(minutes.low)),
+      targetCoreC: targets.targetCoreC,
+      signs: targets.signs,
+      lossPercent: targets.lossPercent,
+      restBeforeCuttingMinutes: targets.restBeforeCuttingMinutes,
+      method: "estimate",
+    },
+  };
+}

@@ -1,0 +1,41 @@
+import { z } from "zod";
+
+export const findingIds = [
+  "soda-unmet", "acid-excess", "powder-high", "lift-low", "lift-early", "no-binder", "binder-doubled", "too-wet",
+  "too-dry", "sugar-high", "fat-high", "pan-overfull", "pan-shallow", "core-late", "colour-shift", "gluten-check",
+  "oats-check", "leavening-counted-twice", "temperature-mismatch",
+] as const; // prettier-ignore
+export type FindingId = (typeof findingIds)[number];
+
+export const findingSchema = z.object({
+  id: z.enum(findingIds),
+  severity: z.enum(["stop", "caution", "note"]),
+  message: z.string(),
+  why: z.string(),
+  fix: z.string().optional(),
+  ingredientIds: z.array(z.string()),
+});
+export type Finding = z.infer<typeof findingSchema>;
+
+/** The limits at which something deserves a word. Reason and source of each in docs/science/findings.md. */
+export const findingLimits = {
+  /** Unmet soda as a share of the batter: tasted, and plainly soapy. */
+  sodaTasted: 0.0015,
+  sodaSoapy: 0.004,
+  /** Crumb pH under which it is tangy and pale. */
+  tangyPh: 6,
+  /** Powder and soda in % of flour. */
+  powderHigh: 8,
+  sodaHigh: 1.5,
+  /** Share of the wanted binder. */
+  binderLeast: 0.35,
+  binderMost: 2.2,
+  fillMost: 0.8,
+  fillLeast: 0.3,
+  /** Depth and temperature at which a crust is usually dark before the centre is done. */
+  deepMm: 45,
+  deepOvenC: 190,
+  /** pH at which red fruit turns grey-blue and seeds turn green. */
+  anthocyaninPh: 7.2,
+  chlorogenicPh: 8,
+};

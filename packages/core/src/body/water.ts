@@ -1,0 +1,52 @@
+import type { Item } from "../formula/resolve";
+import type { Ingredient } from "../pantry/ingredient";
+
+/** Share of their water that pieces give up at mixing: chopped fruit little, grated vegetables more. */
+const PIECES_GIVE: Partial<Record<Ingredient["family"], number>> = { fruit: 0.05, vegetable: 0.2, cheese: 0.05, meat: 0.05 };
+const inclusionFamilies = new Set<Ingredient["family"]>([
+  "nut",
+  "seed",
+  "chocolate",
+  "dried-fruit",
+  "cheese",
+  "fruit",
+  "vegetable",
+  "meat",
+]);
+
+/** Time scale of the slow drinkers (bran, pulse protein, coconut fibre, whole oats), minutes. */
+const SLOW_MINUTES = 60;
+/** Time at which the fast capacity of the pantry's table is measured, minutes. */
+const FAST_MINUTES = 10;
+
+/** Whether an ingredient lies in the batter as pieces and not as part of it. */
+export const isInclusion = (ingredient: Ingredient): boolean =>
+  ingredient.behaviour === "pieces" && inclusionFamilies.has(ingredient.family);
+
+/** g of water an ingredient brings to the batter at mixing, per gram. */
+export function waterGiven(ingredient: Ingredient): number {
+  const water = ingredient.per100g.water / 100;
+  return isInclusion(ingredient) ? water * (PIECES_GIVE[ingredient.family] ?? 0) : water;
+}
+
+/** g of water that a gram of an ingredient drinks after some minutes; purées count their dry solids. */
+export function capacityOf(ingredient: Ingredient, minutes: number): number {
+  if (isInclusion(ingredient)) return 0;
+  if (ingredient.holdsWater !== undefined) {
+    return ((100 - ingredient.per100g.water - ingredient.per100g.fat) / 100) * ingredient.holdsWater;
+  }
+  if (!ingredient.absorbs) return 0;
+  const { fast, slow } = ingredient.absorbs;
+  const late = minutes <= FAST_MINUTES ? 0 : 1 - Math.exp(-(minutes - FAST_MINUTES) / SLOW_MINUTES);
+  return fast + (slow - fast) * late;
+}
+
+export const drunkBy = (items: readonly Item[], minutes: number): number =>
+  items.reduce((all, item) => all + item.massG * capacityOf(item.ingredient, minutes), 0);
+
+export const freeWaterOf = (items: readonly Item[]): number =>
+  items.reduce((all, item) => all + item.massG * waterGiven(item.ingredient), 0);
+
+/** Sugar that dissolves in the batter, g: pieces keep theirs. */
+export const batterSugar = (items: readonly Item[]): number =>
+  items.reduce((all, item) => all + (isInclusion(item.ingredient) ? 0 : (item.massG * item.ingredient.per100g.sugars) / 100), 0);

@@ -1,0 +1,21 @@
+import { z } from "zod";
+
+export const methods = ["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"] as const;
+
+/** How the batter is made: method, minutes it stands before the oven, temperatures of batter and kitchen in °C. */
+export const processSchema = z.object({
+  method: z.enum(methods).optional(),
+  restMinutes: z.number().min(0).max(2880).optional(),
+  batterC: z.number().min(0).max(60).optional(),
+  kitchenC: z.number().min(0).max(50).optional(),
+});
+export type Process = z.infer<typeof processSchema>;
+
+export const methodName: Record<(typeof methods)[number], string> = {
+  muffin: "Muffin method",
+  creaming: "Creaming",
+  "cut-in": "Cutting in",
+  "one-bowl": "One bowl",
+  blender: "Blender",
+  whisked: "Whisked",
+};

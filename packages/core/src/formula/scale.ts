@@ -1,0 +1,17 @@
+import { CoreError } from "../errors";
+import { type Range, scaled } from "../measure/range";
+
+/** The same lines, every amount times `factor`. Throws `bad-amount` unless the factor is above 0. */
+export function scaleLines<L extends { grams: number | Range }>(lines: readonly L[], factor: number): L[] {
+  if (!(factor > 0) || !Number.isFinite(factor)) {
+    throw new CoreError(
+      "bad-amount",
+      `A formula cannot be scaled by ${factor}; a factor above 0, such as 1.5, would be right.`,
+      "factor",
+    );
+  }
+  return lines.map((line) => ({
+    ...line,
+    grams: typeof line.grams === "number" ? line.grams * factor : scaled(line.grams, factor),
+  }));
+}

@@ -1,0 +1,236 @@
+import fc from "fast-check";
+import { resolve } from "../formula/resolve";
+import { ledgerOf } from "./ledger";
+import { acidCharge, titrationOf } from "./charge";
+import { chargeBalance, CRUMB_CO2_ATM, mixtureOf, phOf, solvePh } from "./ph";
+import { crystalReaction, releasedAfter, releasedAlong } from "./kinetics";
+import { leaveningAcids, mmolPerGram } from "./acids";
+import { liftOf } from "./lift";
+import { gasOf, stagesOf } from "./gas";
+import { powders } from "../pantry/catalogue";
+
+const items = (...lines: [string, number][]) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })));
+const ledger = (...lines: [string, number][]) => ledgerOf(items(...lines));
+
+describe("stoichiometry by hand", () => {
+  test("8.4 g of soda is 100 mmol", () => expect(ledger(["soda", 8.4007]).soda.mid).toBeCloseTo(100, 6));
+  test("18.8 g of cream of tartar meets 8.4 g of soda", () => {
+    const { neutralised, residualMmol } = ledger(["soda", 8.4], ["cream-of-tartar", 18.8]);
+    expect(neutralised.mid).toBeGreaterThan(0.98);
+    expect(neutralised.mid).toBeLessThan(1.02);
+    expect(residualMmol).toBeLessThan(2);
+  });
+  test("15 g of 5 % vinegar brings 12.5 mmol, 1.05 g of soda", () => {
+    expect(ledger(["vinegar", 15]).acid.mid).toBeCloseTo(12.5, 0);
+    expect(ledger(["soda", 1.05], ["vinegar", 15]).neutralised.mid).toBeCloseTo(1, 1);
+  });
+  test("240 g of buttermilk at 9 meq titrates to 21.6 mmol; half a teaspoon of soda leaves a little alkali", () => {
+    const { acid, neutralised, residualSodaG } = ledger(["buttermilk", 240], ["soda", 2.3]);
+    expect(acid.mid).toBeGreaterThan(0.85 * 21.6);
+    expect(acid.mid).toBeLessThan(21.6);
+    expect(neutralised.mid).toBeLessThan(0.85);
+    expect(residualSodaG).toBeGreaterThan(0.3);
+    expect(residualSodaG).toBeLessThan(0.9);
+  });
+  test("14 g of a powder with 29 % soda holds 48 mmol and meets itself", () => {
+    const { soda, neutralised } = ledger(["powder-double-acting", 14]);
+    expect(soda.mid).toBeCloseTo((14 * 0.29 * 1000) / 84.007, 6);
+    expect(neutralised.mid).toBeGreaterThan(0.95);
+    expect(neutralised.mid).toBeLessThan(1.06);
+  });
+  test.each(["powder-double-acting", "powder-aluminium-free", "powder-phosphate", "powder-single-acting"])(
+    "%s is balanced by make",
+    (id) => {
+      const { neutralised } = ledger([id, 10]);
+      expect(neutralised.low).toBeLessThan(1);
+      expect(neutralised.high).toBeGreaterThan(1);
+    },
+  );
+  test("neutralising values lie at or under what the equation allows", () => {
+    const eq: Record<string, number> = {
+      mcp: 2.67,
+      "mcp-coated": 2.67,
+      sapp: 2,
+      sas: 3,
+      salp: 11.5,
+      dcp: 1,
+      tartrate: 1,
+      gdl: 1,
+      tartaric: 2,
+      citric: 3,
+      malic: 2,
+      fumaric: 2,
+      adipic: 2,
+    };
+    for (const [id, acid] of Object.entries(leaveningAcids)) {
+      const theory = (100 * (eq[id] ?? 0) * 84.007) / acid.molarMass;
+      expect(acid.neutralisingValue.mid).toBeLessThanOrEqual(theory * 1.02);
+    }
+  });
+  test("sugar and salt bring no acid", () => {
+    expect(ledger(["soda", 4], ["white-sugar", 300], ["salt", 10]).acid.mid).toBeCloseTo(0, 9);
+  });
+  test("egg white is alkaline", () => expect(ledger(["egg-white", 100]).acid.mid).toBeLessThan(0));
+});
+
+describe("pH of solutions that textbooks give", () => {
+  const solution = (pKa: number[], molar: number, sodium = 0) => ({
+    parts: [
+      {
+        massG: 1,
+        factor: 1,
+        titration: {
+          ph: 7,
+          acids: [{ pKa, mmol: molar * 1000, chargeAtOwn: sodium / molar }],
+          buffer: 0,
+          crystals: [],
+          soda: 0,
+          spread: { low: 1, high: 1 },
+        },
+      },
+    ],
+    sodaMmol: 0,
+    waterL: 1,
+  });
+  test("0.1 M acetic acid 2.88", () => expect(solvePh(solution([4.76], 0.1), 0)).toBeCloseTo(2.88, 2));
+  test("acetic acid half neutralised 4.76", () => expect(solvePh(solution([4.76], 0.1, 0.05), 0)).toBeCloseTo(4.76, 2));
+  test("0.1 M tartaric acid 2.04", () => expect(solvePh(solution([3.04, 4.37], 0.1), 0)).toBeCloseTo(2.04, 1));
+  test("0.1 M citric acid 2.1", () => expect(solvePh(solution([3.13, 4.76, 6.4], 0.1), 0)).toBeCloseTo(2.08, 1));
+  test("0.1 M sodium bicarbonate, closed, 8.3", () => {
+    const closed = { parts: [], sodaMmol: 100, waterL: 1 };
+    expect(solvePh(closed, 1e9)).toBeCloseTo(8.34, 1);
+  });
+  test("bicarbonate half met by a strong acid under 1 atm of carbon dioxide, pK1 + log(0.05/0.0345)", () => {
+    expect(solvePh({ ...solution([-3], 0.05), sodaMmol: 100 }, 1)).toBeCloseTo(6.35 + Math.log10(0.05 / 0.0345), 1);
+  });
+  test("the mean charge of a polyprotic acid runs from 0 to the number of its protons", () => {
+    expect(acidCharge([3.13, 4.76, 6.4], -2)).toBeCloseTo(0, 4);
+    expect(acidCharge([3.13, 4.76, 6.4], 12)).toBeCloseTo(3, 4);
+    expect(acidCharge([4.76], 4.76)).toBeCloseTo(0.5, 12);
+  });
+});
+
+const kitchen = fc.record({
+  flour: fc.double({ min: 100, max: 500, noNaN: true }),
+  milk: fc.double({ min: 50, max: 400, noNaN: true }),
+  sour: fc.double({ min: 0, max: 300, noNaN: true }),
+  soda: fc.double({ min: 0, max: 12, noNaN: true }),
+  powder: fc.double({ min: 0, max: 25, noNaN: true }),
+  lemon: fc.double({ min: 0, max: 60, noNaN: true }),
+});
+const batter = (k: { flour: number; milk: number; sour: number; soda: number; powder: number; lemon: number }) =>
+  items(
+    ["sorghum-flour", k.flour],
+    ["whole-milk", k.milk],
+    ["kefir", k.sour],
+    ["soda", k.soda],
+    ["powder-aluminium-free", k.powder],
+    ["lemon-juice", k.lemon],
+    ["egg", 50],
+  );
+
+describe("pH of batters", () => {
+  test("charges close to 1e-9", () => {
+    fc.assert(
+      fc.property(kitchen, (k) => {
+        const mixture = mixtureOf(batter(k), 300);
+        expect(Math.abs(chargeBalance(mixture, solvePh(mixture, CRUMB_CO2_ATM.mid), CRUMB_CO2_ATM.mid))).toBeLessThan(1e-9);
+      }),
+    );
+  });
+  test("more acid never raises pH, more soda never lowers it", () => {
+    fc.assert(
+      fc.property(kitchen, fc.double({ min: 0.1, max: 40, noNaN: true }), (k, more) => {
+        const ph = phOf(batter(k), 300).crumb.mid;
+        expect(phOf(batter({ ...k, lemon: k.lemon + more }), 300).crumb.mid).toBeLessThanOrEqual(ph + 1e-9);
+        expect(phOf(batter({ ...k, soda: k.soda + more / 10 }), 300).crumb.mid).toBeGreaterThanOrEqual(ph - 1e-9);
+      }),
+    );
+  });
+  test("a powder batter is mild, spare soda is alkaline, buttermilk without soda is tangy", () => {
+    const base: [string, number][] = [
+      ["gf-blend-plain", 300],
+      ["whole-milk", 240],
+      ["egg", 100],
+      ["butter", 90],
+      ["white-sugar", 140],
+    ];
+    const ph = (...more: [string, number][]) => phOf(items(...base, ...more), 330).crumb.mid;
+    expect(ph(["powder-aluminium-free", 18])).toBeGreaterThan(6.5);
+    expect(ph(["powder-aluminium-free", 18])).toBeLessThan(7.7);
+    expect(ph(["soda", 8])).toBeGreaterThan(8.8);
+    expect(phOf(items(["gf-blend-plain", 300], ["buttermilk", 300], ["vinegar", 20]), 330).crumb.mid).toBeLessThan(6);
+  });
+  test("no native pH is moved by an ingredient alone", () => {
+    for (const id of ["kefir", "lemon-juice", "honey", "egg-white", "cocoa-natural"]) {
+      const mixture = mixtureOf(items([id, 100]), 0.001);
+      const own = titrationOf(items([id, 100])[0]?.ingredient as never).ph;
+      expect(solvePh({ ...mixture, waterL: 1e-9 }, 1)).toBeCloseTo(own, 2);
+    }
+  });
+});
+
+describe("gas", () => {
+  const powderAt = (id: "sulfate" | "pyrophosphate" | "tartrate", minutes: number) => {
+    const acids = Object.entries(powders.get(id)?.acids ?? {}) as [keyof typeof leaveningAcids, number][];
+    const whole = acids.reduce((all, [acid, share]) => all + share * mmolPerGram(leaveningAcids[acid]), 0);
+    return acids.reduce(
+      (all, [acid, share]) =>
+        all + (share * mmolPerGram(leaveningAcids[acid]) * releasedAfter(crystalReaction(acid), minutes * 60, 22)) / whole,
+      0,
+    );
+  };
+  test.each([
+    ["sulfate", 17, 24, 29],
+    ["pyrophosphate", 25, 36, 43],
+    ["tartrate", 69, 90, 97],
+  ] as const)("%s powder at 22 °C after 2, 10 and 30 min", (id, two, ten, thirty) => {
+    expect(Math.abs(100 * powderAt(id, 2) - two)).toBeLessThan(2);
+    expect(Math.abs(100 * powderAt(id, 10) - ten)).toBeLessThan(2);
+    expect(Math.abs(100 * powderAt(id, 30) - thirty)).toBeLessThan(2);
+  });
+  test("a curve at constant temperature is the closed form", () => {
+    const times = Array.from({ length: 61 }, (_, i) => i * 30);
+    const along = releasedAlong(
+      crystalReaction("sapp"),
+      times,
+      times.map(() => 40),
+    );
+    expect(along[60]).toBeCloseTo(releasedAfter(crystalReaction("sapp"), 1800, 40), 9);
+  });
+  test("carbon is conserved over sources, carbonate and stages", () => {
+    fc.assert(
+      fc.property(kitchen, fc.double({ min: 0, max: 7200, noNaN: true }), (k, seconds) => {
+        const all = batter(k);
+        const book = ledgerOf(all);
+        const gas = gasOf(all, book);
+        const reacting = gas.sources.reduce((sum, s) => sum + s.mmol, 0);
+        expect(reacting + gas.carbonate).toBeCloseTo(book.soda.mid, 9);
+        const stages = stagesOf(gas, seconds, 22);
+        if (book.soda.mid > 0) expect(stages.bench + stages.oven + stages.never).toBeCloseTo(1, 9);
+        for (const share of Object.values(stages)) expect(share).toBeGreaterThanOrEqual(-1e-12);
+      }),
+    );
+  });
+  test("14 g of powder makes 1.18 L at 25 °C if all reacts", () => {
+    const { lift } = liftOf(items(["powder-double-acting", 14], ["white-rice-flour", 86]), {});
+    expect(lift.gasMlPer100g.mid).toBeGreaterThan(1150);
+    expect(lift.gasMlPer100g.mid).toBeLessThan(1210);
+  });
+  test("soda with dissolved acid loses its lift on the bench, a double-acting powder keeps it", () => {
+    const stand = (leavener: [string, number], liquid: [string, number]) =>
+      liftOf(items(["white-rice-flour", 200], liquid, leavener), {}).lift.standMinutes.tenth;
+    expect(stand(["soda", 1.8], ["kefir", 250]) ?? 0).toBeLessThan(stand(["powder-double-acting", 12], ["water", 200]) ?? 0);
+  });
+});
+
+describe("verdicts", () => {
+  const verdict = (...lines: [string, number][]) => liftOf(items(...lines), {}).lift.verdict;
+  test("each has its case", () => {
+    expect(verdict(["white-rice-flour", 200], ["whole-milk", 200], ["soda", 5])).toBe("short-of-acid");
+    expect(verdict(["white-rice-flour", 200], ["kefir", 200], ["soda", 1.5])).toBe("balanced");
+    expect(verdict(["white-rice-flour", 200], ["kefir", 300], ["lemon-juice", 60], ["soda", 2])).toBe("acid-heavy");
+    expect(verdict(["red-lentil-flour", 200], ["water", 300])).toBe("no-lift");
+    expect(verdict(["white-rice-flour", 200], ["seltzer", 250])).toBe("balanced");
+  });
+});

@@ -1,0 +1,65 @@
+import { z } from "zod";
+import { fillingSchema } from "./filling";
+import { rangeSchema } from "./range";
+import { unitSchema } from "./units";
+
+/** What a line of the pasted text is. Only `ingredient` lines weigh anything. */
+export const lineRoles = ["ingredient", "title", "heading", "step", "note"] as const;
+
+/** One line of the text as read. `grams` is null where no mass can be told. */
+export const lineSchema = z.object({
+  source: z.string(),
+  role: z.enum(lineRoles),
+  ingredientId: z.string().nullable(),
+  name: z.string(),
+  quantity: z.number().optional(),
+  unit: unitSchema.optional(),
+  filling: fillingSchema.optional(),
+  preparation: z.string().optional(),
+  grams: rangeSchema.nullable(),
+  state: z.enum(["read", "asked", "unread"]),
+  optional: z.boolean().optional(),
+});
+export type Line = z.infer<typeof lineSchema>;
+
+export const questionKinds = ["amounts-disagree", "temperatures-disagree", "which-ingredient", "how-much"] as const;
+
+export const choiceSchema = z.object({
+  label: z.string(),
+  grams: rangeSchema.optional(),
+  ingredientId: z.string().optional(),
+  celsius: z.number().optional(),
+});
+
+/** Something only the baker can decide; the first choice is what the reading assumes until it is answered. */
+export const questionSchema = z.object({
+  id: z.string(),
+  kind: z.enum(questionKinds),
+  /** Index into `lines`. */
+  line: z.number().int().min(0),
+  message: z.string(),
+  choices: z.array(choiceSchema),
+});
+export type Question = z.infer<typeof questionSchema>;
+
+export const readPanSchema = z.object({
+  shape: z.enum(["rectangular", "round", "muffin", "ring", "free", "griddle"]),
+  lengthMm: z.number().optional(),
+  widthMm: z.number().optional(),
+  heightMm: z.number().optional(),
+  diameterMm: z.number().optional(),
+  pieces: z.number().optional(),
+  material: z.enum(["dark-steel", "cast-iron", "glass", "ceramic", "silicone"]).optional(),
+  lining: z.enum(["greased", "paper", "paper-cups"]).optional(),
+  preheated: z.boolean().optional(),
+});
+
+export const readingSchema = z.object({
+  title: z.string().optional(),
+  lines: z.array(lineSchema),
+  oven: z.object({ celsius: z.number(), mode: z.literal("fan").optional() }).optional(),
+  minutes: z.object({ low: z.number(), high: z.number() }).optional(),
+  pan: readPanSchema.optional(),
+  questions: z.array(questionSchema),
+});
+export type Reading = z.infer<typeof readingSchema>;

@@ -1,0 +1,52 @@
+import { z } from "zod";
+import library from "./data/vessels.json";
+
+export const shapes = ["rectangular", "round", "muffin", "ring", "free", "griddle"] as const;
+export const materials = ["light-metal", "dark-steel", "cast-iron", "glass", "ceramic", "silicone", "paper"] as const;
+export const linings = ["none", "greased", "greased-base", "paper", "paper-cups"] as const;
+
+const millimetres = (what: string, least: number, most: number): z.ZodOptional<z.ZodNumber> =>
+  z
+    .number({ error: `${what} must be a number of millimetres, such as ${Math.round((least + most) / 4)}.` })
+    .min(least, { error: `${what} is in millimetres; from ${least} to ${most} would be right. Did you mean centimetres?` })
+    .max(most, { error: `${what} is in millimetres; from ${least} to ${most} would be right.` })
+    .optional();
+
+/** A vessel by its inner measures in millimetres; for `muffin` the diameter is that of a cup at its rim. */
+export const vesselSchema = z.object({
+  shape: z.enum(shapes),
+  lengthMm: millimetres("Length", 20, 900),
+  widthMm: millimetres("Width", 20, 900),
+  heightMm: millimetres("Height", 5, 300),
+  diameterMm: millimetres("Diameter", 15, 900),
+  pieces: z.number().int().min(1).max(500).optional(),
+  pieceG: z.number().positive().max(5000).optional(),
+  thicknessMm: millimetres("Thickness", 1, 120),
+  material: z.enum(materials).optional(),
+  lining: z.enum(linings).optional(),
+  preheated: z.boolean().optional(),
+  touching: z.boolean().optional(),
+});
+export type Vessel = z.infer<typeof vesselSchema>;
+
+export const ovenModes = ["still", "fan", "air-fryer", "hob"] as const;
+export const ovenSchema = z.object({
+  celsius: z
+    .number()
+    .min(60, { error: "Oven temperature is in °C; from 60 to 320 would be right." })
+    .max(320, { error: "Oven temperature is in °C; from 60 to 320 would be right. Is this °F? 350 °F is 177 °C." }),
+  mode: z.enum(ovenModes).optional(),
+  altitudeM: z.number().min(-430).max(5500).optional(),
+  ovenId: z.string().max(64).optional(),
+});
+export type Oven = z.infer<typeof ovenSchema>;
+
+export interface NamedVessel {
+  id: string;
+  name: string;
+  vessel: Vessel;
+}
+
+export const vesselLibrary = library as NamedVessel[];
+
+export const vesselOf = (id: string): NamedVessel | undefined => vesselLibrary.find((entry) => entry.id === id);
