@@ -1,5 +1,6 @@
 export * from "./analyse";
 export * from "./read";
+export * from "./begin";
 export * from "./errors";
 export * from "./measure/range";
 export * from "./measure/units";

@@ -1,0 +1,73 @@
+import helmet from "@fastify/helmet";
+import swagger from "@fastify/swagger";
+import swaggerUi from "@fastify/swagger-ui";
+import Fastify from "fastify";
+import { jsonSchemaTransform, serializerCompiler, validatorCompiler, type ZodTypeProvider } from "fastify-type-provider-zod";
+import { healthSchema } from "@uprise/contract";
+import { fillDemo } from "./demo/fill";
+import { answerProblems } from "./problems";
+import { computeRoutes } from "./resources/compute";
+import { formulaRoutes } from "./resources/formulas";
+import { kitchenRoutes } from "./resources/kitchen";
+import type { Settings } from "./settings";
+import { openStore } from "./store/store";
+import { serveWeb } from "./web";
+import type { App } from "./wire";
+
+export const VERSION = "0.1.0";
+
+const BODY_LIMIT = 1024 * 1024;
+const REQUEST_TIMEOUT_MS = 30_000;
+
+/** The page itself loads nothing but its own scripts; styles are set by script, fonts and drawings come from here. */
+const policy = {
+  defaultSrc: ["'none'"],
+  scriptSrc: ["'self'"],
+  styleSrc: ["'self'", "'unsafe-inline'"],
+  imgSrc: ["'self'", "data:", "blob:"],
+  fontSrc: ["'self'"],
+  connectSrc: ["'self'"],
+  workerSrc: ["'self'"],
+  manifestSrc: ["'self'"],
+  baseUri: ["'none'"],
+  formAction: ["'self'"],
+  frameAncestors: ["'none'"],
+};
+
+/** Builds the server on the store of `settings.dataFolder`; `close` ends requests, then the store. */
+export async function buildApp(settings: Settings, log = false): Promise<App> {
+  const store = await openStore(settings.dataFolder);
+  if (settings.demo && (await store.isEmpty())) await fillDemo(store);
+  const app: App = Fastify({
+    logger: log ? { level: process.env["LOG_LEVEL"] ?? "warn" } : false,
+    bodyLimit: BODY_LIMIT,
+    requestTimeout: REQUEST_TIMEOUT_MS,
+    routerOptions: { maxParamLength: 200 },
+  }).withTypeProvider<ZodTypeProvider>();
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  answerProblems(app);
+  app.addHook("onClose", () => store.close());
+  await app.register(helmet, {
+    contentSecurityPolicy: { useDefaults: false, directives: policy },
+    strictTransportSecurity: false,
+    crossOriginEmbedderPolicy: false,
+  });
+  await app.register(swagger, {
+    openapi: { info: { title: "Uprise", version: VERSION, description: "Everything Uprise knows, for a person's own script." } },
+    transform: jsonSchemaTransform,
+  });
+  await app.register(swaggerUi, { routePrefix: "/api/docs", staticCSP: false, uiConfig: { docExpansion: "list" } });
+  await app.register(async (scope: App) => {
+    scope.get("/api/health", { schema: { summary: "Is it up?", response: { 200: healthSchema } } }, () => ({
+      status: "ok" as const,
+      version: VERSION,
+    }));
+    scope.get("/api/openapi.json", { schema: { hide: true } }, () => app.swagger());
+    computeRoutes(scope, store);
+    formulaRoutes(scope, store);
+    kitchenRoutes(scope, store);
+  });
+  await serveWeb(app, settings.webFolder);
+  return app;
+}

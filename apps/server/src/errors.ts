@@ -1,0 +1,24 @@
+/** Stable codes of everything the server refuses, with the status and title a client sees. */
+export const refusals = {
+  invalid: { status: 400, title: "The request is not as described" },
+  "not-found": { status: 404, title: "There is no such thing here" },
+  conflict: { status: 409, title: "That id is taken" },
+  stale: { status: 412, title: "Somebody saved a newer version" },
+  "too-large": { status: 413, title: "The request is too large" },
+  unprocessable: { status: 422, title: "The request cannot be worked with" },
+  "version-missing": { status: 428, title: "The version is missing" },
+  "built-in": { status: 409, title: "That one ships with Uprise" },
+  internal: { status: 500, title: "Something went wrong on the server" },
+} as const;
+export type RefusalCode = keyof typeof refusals;
+
+export class Refusal extends Error {
+  constructor(
+    readonly code: RefusalCode,
+    message: string,
+    readonly more: { errors?: { path: string; message: string }[]; current?: unknown } = {},
+  ) {
+    super(message);
+    this.name = "Refusal";
+  }
+}

@@ -1,0 +1,97 @@
+import {
+  formulaInputSchema,
+  formulaSummarySchema,
+  formulaVersionSchema,
+  pageOf,
+  pageQuerySchema,
+  storedFormulaSchema,
+} from "@uprise/contract";
+import { z } from "zod";
+import type { Store } from "../store/store";
+import { type App, etag, idParams, problems, versionOf } from "../wire";
+
+const tags = ["formulas"];
+
+export function formulaRoutes(app: App, { formulas }: Store): void {
+  app.get(
+    "/api/formulas",
+    {
+      schema: {
+        summary: "List formulas",
+        tags,
+        querystring: pageQuerySchema,
+        response: { 200: pageOf(formulaSummarySchema), ...problems },
+      },
+    },
+    ({ query }) => formulas.list(query),
+  );
+  app.post(
+    "/api/formulas",
+    {
+      schema: { summary: "Create a formula", tags, body: formulaInputSchema, response: { 201: storedFormulaSchema, ...problems } },
+    },
+    async ({ body }, reply) => {
+      const { id, reason, ...formula } = body;
+      const created = await formulas.create(formula, reason ?? "first version", id);
+      return etag(reply, created.version).status(201).header("location", `/api/formulas/${created.id}`).send(created);
+    },
+  );
+  app.get(
+    "/api/formulas/:id",
+    { schema: { summary: "Read a formula", tags, params: idParams, response: { 200: storedFormulaSchema, ...problems } } },
+    async ({ params }, reply) => {
+      const found = await formulas.read(params.id);
+      return etag(reply, found.version).send(found);
+    },
+  );
+  app.put(
+    "/api/formulas/:id",
+    {
+      schema: {
+        summary: "Save a new version",
+        tags,
+        params: idParams,
+        body: formulaInputSchema,
+        response: { 200: storedFormulaSchema, ...problems },
+      },
+    },
+    async (request, reply) => {
+      const { id: _, reason, ...formula } = request.body;
+      const saved = await formulas.change(request.params.id, versionOf(request), formula, reason ?? "");
+      return etag(reply, saved.version).send(saved);
+    },
+  );
+  app.delete(
+    "/api/formulas/:id",
+    { schema: { summary: "Take a formula off the list", tags, params: idParams, response: { 204: z.null(), ...problems } } },
+    async (request, reply) => {
+      await formulas.remove(request.params.id, versionOf(request));
+      return reply.status(204).send(null);
+    },
+  );
+  app.post(
+    "/api/formulas/:id/restore",
+    {
+      schema: {
+        summary: "Bring a removed formula back",
+        tags,
+        params: idParams,
+        response: { 200: storedFormulaSchema, ...problems },
+      },
+    },
+    ({ params }) => formulas.restore(params.id),
+  );
+  app.get(
+    "/api/formulas/:id/versions",
+    {
+      schema: {
+        summary: "List the versions of a formula, the newest first",
+        tags,
+        params: idParams,
+        querystring: pageQuerySchema,
+        response: { 200: pageOf(formulaVersionSchema), ...problems },
+      },
+    },
+    ({ params, query }) => formulas.versions(params.id, query),
+  );
+}

@@ -1,0 +1,25 @@
+import { resolve } from "node:path";
+
+export interface Settings {
+  port: number;
+  host: string;
+  /** Folder with the database and photographs. */
+  dataFolder: string;
+  demo: boolean;
+  /** Folder with the exported web application; null when only the API is served. */
+  webFolder: string | null;
+}
+
+/** Settings from the environment. Throws with the right form when PORT is no port. */
+export function settingsFrom(env: Record<string, string | undefined>, webFolder: string | null): Settings {
+  const port = Number(env["PORT"] ?? 4173);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new Error(`PORT is "${env["PORT"]}"; a whole number from 0 to 65535 would be right.`);
+  return {
+    port,
+    host: env["HOST"] ?? "127.0.0.1",
+    dataFolder: resolve(env["UPRISE_DATA"] ?? "data"),
+    demo: env["UPRISE_DEMO"] === "1",
+    webFolder,
+  };
+}

@@ -1,0 +1,72 @@
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type ModelStatic,
+  type Sequelize,
+} from "sequelize";
+import type { Formula } from "@uprise/core";
+
+export class FormulaRow extends Model<InferAttributes<FormulaRow>, InferCreationAttributes<FormulaRow>> {
+  declare id: string;
+  declare version: number;
+  declare title: string;
+  declare body: Formula;
+  declare removedAt: Date | null;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class FormulaVersionRow extends Model<InferAttributes<FormulaVersionRow>, InferCreationAttributes<FormulaVersionRow>> {
+  declare formulaId: string;
+  declare number: number;
+  declare reason: string;
+  declare body: Formula;
+  declare savedAt: Date;
+}
+
+/** A stored thing that is a body with a version: an own ingredient, a vessel, an oven. */
+export class ThingRow extends Model<InferAttributes<ThingRow>, InferCreationAttributes<ThingRow>> {
+  declare id: string;
+  declare version: number;
+  declare body: unknown;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export interface Models {
+  formulas: ModelStatic<FormulaRow>;
+  versions: ModelStatic<FormulaVersionRow>;
+  things: Record<"ingredients" | "vessels" | "ovens", ModelStatic<ThingRow>>;
+}
+
+const key = { type: DataTypes.STRING(80), primaryKey: true };
+const version = { type: DataTypes.INTEGER, allowNull: false };
+const body = { type: DataTypes.JSON, allowNull: false };
+const times = { createdAt: DataTypes.DATE, updatedAt: DataTypes.DATE };
+
+export function defineModels(sequelize: Sequelize): Models {
+  const thing = (tableName: string): ModelStatic<ThingRow> => {
+    class Row extends ThingRow {}
+    return Row.init({ id: key, version, body, ...times }, { sequelize, tableName, modelName: tableName }) as ModelStatic<ThingRow>;
+  };
+  return {
+    formulas: FormulaRow.init(
+      { id: key, version, title: DataTypes.STRING, body, removedAt: DataTypes.DATE, ...times },
+      { sequelize, tableName: "formulas" },
+    ),
+    versions: FormulaVersionRow.init(
+      {
+        formulaId: { type: DataTypes.STRING, primaryKey: true },
+        number: { type: DataTypes.INTEGER, primaryKey: true },
+        reason: DataTypes.STRING,
+        body,
+        savedAt: DataTypes.DATE,
+      },
+      { sequelize, tableName: "formula_versions", timestamps: false },
+    ),
+    things: { ingredients: thing("ingredients"), vessels: thing("vessels"), ovens: thing("ovens") },
+  };
+}

@@ -1,0 +1,72 @@
+import { formulaSchema, ingredientSchema, ovenModes, vesselSchema } from "@uprise/core";
+import { z } from "zod";
+
+export const idSchema = z
+  .string()
+  .regex(/^[A-Za-z0-9_-]{1,64}$/, { error: "An id has 1 to 64 letters, digits, hyphens or underscores." });
+
+/** What every stored thing has beside its body. `version` goes into `If-Match` (as `"3"`). */
+const stored = { id: idSchema, version: z.number().int().min(1), createdAt: z.string(), updatedAt: z.string() };
+
+export const pageQuerySchema = z.object({
+  q: z.string().max(200).optional(),
+  page: z.coerce.number().int().min(1).default(1),
+  pageSize: z.coerce.number().int().min(1).max(500).default(50),
+});
+
+export const pageOf = <T extends z.ZodType>(item: T) =>
+  z.object({ items: z.array(item), page: z.number().int(), pageSize: z.number().int(), total: z.number().int() });
+
+export const reasonSchema = z.string().trim().max(300);
+
+/** A formula as it is sent: the design, and why this version is saved. `id` may be chosen by the sender. */
+export const formulaInputSchema = formulaSchema.extend({ id: idSchema.optional(), reason: reasonSchema.optional() });
+export type FormulaInput = z.infer<typeof formulaInputSchema>;
+
+export const storedFormulaSchema = z.object({ ...stored, formula: formulaSchema });
+export type StoredFormula = z.infer<typeof storedFormulaSchema>;
+
+export const formulaSummarySchema = z.object({
+  ...stored,
+  title: z.string(),
+  kind: formulaSchema.shape.kind,
+  lines: z.number().int(),
+  massG: z.number(),
+});
+export type FormulaSummary = z.infer<typeof formulaSummarySchema>;
+
+export const formulaVersionSchema = z.object({
+  number: z.number().int(),
+  reason: z.string(),
+  savedAt: z.string(),
+  formula: formulaSchema,
+});
+export type FormulaVersion = z.infer<typeof formulaVersionSchema>;
+
+export const ingredientInputSchema = ingredientSchema.refine(
+  (entry) => Math.abs(Object.values(entry.per100g).reduce((all, part) => all + part, 0) - 100) <= 3,
+  { error: "Composition adds up to 100 g within 3 g.", path: ["per100g"] },
+);
+export const storedIngredientSchema = z.object({ ...stored, own: z.boolean(), ingredient: ingredientSchema });
+export type StoredIngredient = z.infer<typeof storedIngredientSchema>;
+
+export const vesselInputSchema = z.object({
+  id: idSchema.optional(),
+  name: z.string().trim().min(1).max(120),
+  vessel: vesselSchema,
+});
+export const storedVesselSchema = z.object({ ...stored, own: z.boolean(), name: z.string(), vessel: vesselSchema });
+export type StoredVessel = z.infer<typeof storedVesselSchema>;
+
+/** An oven as known: how far its inside differs from its dial, and how far it swings, in K. */
+export const ovenProfileSchema = z.object({
+  name: z.string().trim().min(1).max(120),
+  modes: z.array(z.enum(ovenModes)).min(1),
+  biasK: z.number().min(-60).max(60),
+  swingK: z.number().min(0).max(60),
+});
+export const ovenInputSchema = ovenProfileSchema.extend({ id: idSchema.optional() });
+export const storedOvenSchema = z.object({ ...stored, oven: ovenProfileSchema });
+export type StoredOven = z.infer<typeof storedOvenSchema>;
+
+export const healthSchema = z.object({ status: z.literal("ok"), version: z.string() });

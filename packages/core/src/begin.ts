@@ -1,0 +1,145 @@
+import { analyse, type Analysis, type AnalyseInput, defaultsOf } from "./analyse";
+import type { Finding } from "./balance/finding";
+import { profileOf, typicalLines } from "./balance/bands";
+import type { Formula, FormulaLine } from "./formula/formula";
+import { type Kind, kindFromWords } from "./formula/kinds";
+import type { Line, Question, Reading } from "./measure/reading";
+import type { Measures } from "./measure/units";
+import { builtInShelf, ingredientOf, type Shelf } from "./pantry/catalogue";
+import { scaled } from "./measure/range";
+import { type Oven, type Vessel, vesselLibrary, vesselOf } from "./pantry/vessel";
+import { readRecipe } from "./read";
+
+/** A reading with one of its questions answered by a choice. The reading itself is not changed. */
+export function answered(reading: Reading, question: Question, choice: Question["choices"][number]): Reading {
+  const questions = reading.questions.filter((q) => q.id !== question.id);
+  const lines = reading.lines.map((line, index): Line => {
+    if (index !== question.line) return line;
+    const open = questions.some((q) => q.line === index);
+    return {
+      ...line,
+      ...(choice.grams ? { grams: choice.grams } : {}),
+      ...(choice.ingredientId ? { ingredientId: choice.ingredientId } : {}),
+      state: open ? "asked" : "read",
+    };
+  });
+  const oven = choice.celsius === undefined ? reading.oven : { ...reading.oven, celsius: choice.celsius };
+  return { ...reading, lines, questions, ...(oven ? { oven } : {}) };
+}
+
+/** The vessel a reading names, filled up from the library where the text gives no measures. */
+function vesselFrom(reading: Reading, kind: Kind): Vessel {
+  const { pan } = reading;
+  const usual = defaultsOf(kind).vessel;
+  if (!pan) return usual;
+  const like = vesselLibrary.find((entry) => entry.vessel.shape === pan.shape)?.vessel;
+  return { ...(usual.shape === pan.shape ? usual : like), ...pan };
+}
+
+export interface Begun {
+  formula: Formula;
+  /** Lines that carry no ingredient or no mass and so stand outside the formula; they go into its notes. */
+  left: Line[];
+}
+
+/** A formula from a reading: its weighed lines, and what else the text said of pan, oven and kind. The rest goes into the notes. */
+export function formulaFrom(reading: Reading, measures: Measures, kind?: Kind): Begun {
+  const title = reading.title ?? "Untitled formula";
+  const text = reading.lines.map((line) => line.source).join(" ");
+  const chosen = kind ?? kindFromWords(title) ?? kindFromPan(reading) ?? kindFromWords(text) ?? "loaf";
+  const weighed = reading.lines.filter((line) => line.role === "ingredient" && line.ingredientId !== null && line.grams !== null);
+  const left = reading.lines.filter((line) => line.role === "ingredient" && !weighed.includes(line));
+  const steps = reading.lines.filter((line) => line.role === "step" || line.role === "note");
+  const defaults = defaultsOf(chosen);
+  const oven: Oven = reading.oven
+    ? { ...defaults.oven, ...(reading.oven.mode ? { mode: reading.oven.mode } : {}), celsius: clampOven(reading.oven.celsius) }
+    : defaults.oven;
+  const lines = weighed.map((line, index): FormulaLine => ({
+    id: `l${index + 1}`,
+    ingredientId: line.ingredientId ?? "",
+    grams: line.grams ?? { low: 0, mid: 0, high: 0 },
+    ...(line.unit ? { unit: line.unit } : {}),
+    ...(line.filling ? { filling: line.filling } : {}),
+    ...(line.preparation ? { note: line.preparation.slice(0, 500) } : {}),
+  }));
+  const notes = [...left.map((line) => `Not weighed: ${line.source.trim()}`), ...steps.map((line) => line.source.trim())]
+    .join("\n")
+    .slice(0, 20_000);
+  const formula: Formula = {
+    shape: 1,
+    title: title.slice(0, 160),
+    kind: chosen,
+    measures,
+    lines: lines.slice(0, 200),
+    vessel: vesselFrom(reading, chosen),
+    oven,
+    process: defaults.process,
+    notes,
+  };
+  return { formula, left };
+}
+
+const clampOven = (celsius: number): number => Math.min(320, Math.max(60, celsius));
+
+function kindFromPan(reading: Reading): Kind | null {
+  const shape = reading.pan?.shape;
+  if (shape === "muffin") return "muffin";
+  return shape === "griddle" ? "pourable-batter" : null;
+}
+
+/** A formula to begin from: the typical batter of a kind, with the flours given in equal parts where there are any. */
+export function beginKind(
+  kind: Kind,
+  measures: Measures,
+  batchG: number,
+  flourIds: readonly string[] = [],
+  shelf: Shelf = builtInShelf,
+): Formula {
+  const defaults = defaultsOf(kind);
+  const lines = typicalLines(kind, batchG).flatMap(({ ingredientId, grams }) =>
+    ingredientId === "gf-blend-plain" && flourIds.length > 0
+      ? flourIds.map((id) => ({ ingredientId: ingredientOf(shelf, id).id, grams: grams / flourIds.length }))
+      : [{ ingredientId, grams }],
+  );
+  return {
+    shape: 1,
+    title: `New ${kind.replace("-", " ")}`,
+    kind,
+    measures,
+    lines: lines.map(({ ingredientId, grams }, index) => ({
+      id: `l${index + 1}`,
+      ingredientId,
+      grams: scaled({ low: 1, mid: 1, high: 1 }, Math.round(grams * 10) / 10),
+    })),
+    vessel: vesselOf(profileOf(kind).vesselId)?.vessel ?? defaults.vessel,
+    oven: defaults.oven,
+    process: defaults.process,
+    notes: "",
+  };
+}
+
+/** `analyse` of a pasted text: what cannot be weighed is left out of the numbers, a false pair of temperatures becomes a finding. */
+export function analyseText(text: string, input: Omit<AnalyseInput, "lines">, shelf: Shelf = builtInShelf): Analysis {
+  const reading = readRecipe(text, input.measures ?? "us", undefined, shelf);
+  const { formula } = formulaFrom(reading, input.measures ?? "us", input.kind);
+  const analysis = analyse(
+    {
+      ...input,
+      lines: formula.lines,
+      kind: input.kind ?? formula.kind,
+      vessel: input.vessel ?? formula.vessel,
+      oven: input.oven ?? formula.oven,
+    },
+    shelf,
+  );
+  const pairs = reading.questions.filter((question) => question.kind === "temperatures-disagree");
+  const findings: Finding[] = pairs.map((question) => ({
+    id: "temperature-mismatch",
+    severity: "caution",
+    message: question.message,
+    why: "The two temperatures in the text are more than 8 °C apart, so one of them is a slip; the first is used here.",
+    fix: `Say which one: ${question.choices.map((choice) => choice.label).join(" or ")}.`,
+    ingredientIds: [],
+  }));
+  return { ...analysis, findings: [...findings, ...analysis.findings] };
+}
