@@ -21,6 +21,10 @@ module.exports = [
       "@typescript-eslint/no-non-null-assertion": "error",
       "@typescript-eslint/consistent-type-imports": ["error", { fixStyle: "inline-type-imports" }],
       "@typescript-eslint/no-dynamic-delete": "off",
+      "@typescript-eslint/no-unused-vars": [
+        "error",
+        { argsIgnorePattern: "^_", varsIgnorePattern: "^_", ignoreRestSiblings: true },
+      ],
     },
   },
   { files: ["packages/core/src/**/*.ts"], rules: forbid([outside]) },
@@ -29,12 +33,10 @@ module.exports = [
     ignores: ["**/*.test.ts"],
     rules: forbid([
       outside,
-      ...grammar
-        .slice(i + 1)
-        .map((later) => ({
-          group: [`../${later}/*`, `../${later}`],
-          message: `${folder}/ comes before ${later}/: data flows down the list in HOUSE order.`,
-        })),
+      ...grammar.slice(i + 1).map((later) => ({
+        group: [`../${later}/*`, `../${later}`],
+        message: `${folder}/ comes before ${later}/: data flows down the list in HOUSE order.`,
+      })),
     ]),
   })),
   {
@@ -65,7 +67,7 @@ module.exports = [
       ...hooks.configs.recommended.rules,
       ...forbid([
         { group: ["@uprise/server", "sequelize", "fastify*", "node:*"], message: "The app talks to the server over the wire." },
-        { group: ["lucide-react-native"], message: "Import one icon: lucide-react-native/icons/<name>." },
+        { regex: "^lucide-react-native$", message: "Import one icon: lucide-react-native/icons/<name>." },
       ]),
     },
   },

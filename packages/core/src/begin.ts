@@ -4,7 +4,10 @@ import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine } from "./formula/formula";
 import { type Kind, kindFromWords } from "./formula/kinds";
 import type { Line, Question, Reading } from "./measure/reading";
+import { readLine } from "./measure/line";
+import { mainAmount } from "./measure/reader";
 import type { Measures } from "./measure/units";
+import { weigh } from "./measure/weigh";
 import { builtInShelf, ingredientOf, type Shelf } from "./pantry/catalogue";
 import { scaled } from "./measure/range";
 import { type Oven, type Vessel, vesselLibrary, vesselOf } from "./pantry/vessel";
@@ -25,6 +28,42 @@ export function answered(reading: Reading, question: Question, choice: Question[
   });
   const oven = choice.celsius === undefined ? reading.oven : { ...reading.oven, celsius: choice.celsius };
   return { ...reading, lines, questions, ...(oven ? { oven } : {}) };
+}
+
+/** What the baker said of lines by hand: which ingredient a text means, or what it weighs. Keyed by the line's own text. */
+export type Mending = Record<string, { ingredientId?: string; grams?: number; choice?: Record<string, number> }>;
+
+/**
+ * A reading with everything the baker said of it by hand: an ingredient for a line that could not be read is weighed as the text
+ * says, a mass replaces any other, a choice answers its question. What no longer applies is ignored.
+ */
+export function mended(reading: Reading, mending: Mending, measures: Measures, shelf: Shelf = builtInShelf): Reading {
+  let result = reading;
+  reading.questions.forEach((question) => {
+    const source = reading.lines[question.line]?.source ?? "";
+    const choice = question.choices[mending[source]?.choice?.[question.kind] ?? -1];
+    if (choice) result = answered(result, question, choice);
+  });
+  const questions = new Set(result.questions);
+  const lines = result.lines.map((line, index): Line => {
+    const said = mending[line.source];
+    const ingredient = said?.ingredientId === undefined ? undefined : shelf.get(said.ingredientId);
+    if (!said || (!ingredient && said.grams === undefined)) return line;
+    const open = result.questions.filter((q) => q.line === index && !(said.grams !== undefined && q.kind !== "which-ingredient"));
+    for (const q of result.questions) if (q.line === index && !open.includes(q)) questions.delete(q);
+    const amount = mainAmount(readLine(line.source).amounts);
+    const weighed = ingredient && amount ? weigh(amount, ingredient, measures) : line.grams;
+    const grams = said.grams === undefined ? weighed : { low: said.grams, mid: said.grams, high: said.grams };
+    const known = ingredient?.id ?? line.ingredientId;
+    return {
+      ...line,
+      role: "ingredient",
+      ingredientId: known,
+      grams,
+      state: known === null ? "unread" : open.length > 0 || grams === null ? "asked" : "read",
+    };
+  });
+  return { ...result, lines, questions: result.questions.filter((q) => questions.has(q)) };
 }
 
 /** The vessel a reading names, filled up from the library where the text gives no measures. */

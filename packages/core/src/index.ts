@@ -18,6 +18,7 @@ export * from "./formula/process";
 export * from "./formula/resolve";
 export * from "./formula/scale";
 export * from "./formula/formula";
+export * from "./formula/amount";
 export * from "./formula/differences";
 export * from "./lift/lift";
 export * from "./body/body";

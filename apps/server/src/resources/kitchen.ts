@@ -1,7 +1,7 @@
 import {
   ingredientInputSchema,
   ovenInputSchema,
-  ovenProfileSchema,
+  type ovenProfileSchema,
   pageOf,
   pageQuerySchema,
   storedIngredientSchema,

@@ -2,9 +2,9 @@ import { type WrittenAmount, type WrittenLine, readLine, withoutBullet } from ".
 import { readMinutes, readTemperature } from "./oven-text";
 import { readPan } from "./pan-text";
 import { plainText } from "./quantity";
-import { type Range, mapRange } from "./range";
+import { type Range } from "./range";
 import type { Line, Question, Reading } from "./reading";
-import { type Measures, type UnitId, celsiusFromFahrenheit, gramsPer, isMass, millilitresPer, unitLabel } from "./units";
+import { type Measures, celsiusFromFahrenheit, isMass, millilitresPer, unitLabel } from "./units";
 import { type Measurable, weigh } from "./weigh";
 
 /** What a name on a line was found to mean. The pantry answers this; the reader only asks. */
@@ -136,7 +136,7 @@ function findWritten(written: WrittenLine, lookUp: LookUp): Found | null {
 }
 
 /** The amount that counts: a weight stands above a volume, a volume above a count. */
-function mainAmount(amounts: WrittenAmount[]): WrittenAmount | undefined {
+export function mainAmount(amounts: WrittenAmount[]): WrittenAmount | undefined {
   return (
     amounts.find((a) => isMass(a.unit)) ??
     amounts.find((a) => millilitresPer[a.unit] !== undefined && amounts.length > 1) ??
@@ -237,11 +237,4 @@ function temperatureQuestion(pair: { celsius: number; fahrenheit: number }, inde
       { label: `${pair.fahrenheit} °F, ${converted} °C`, celsius: converted },
     ],
   };
-}
-
-/** Grams of a quantity in a unit for a mended line; null where that unit says nothing of this ingredient. */
-export function gramsOf(quantity: number, unit: UnitId, what: Measurable, measures: Measures): Range | null {
-  const mass = gramsPer[unit];
-  if (mass !== undefined) return mapRange({ low: quantity, mid: quantity, high: quantity }, (q) => q * mass);
-  return weigh({ quantity: { low: quantity, mid: quantity, high: quantity }, unit }, what, measures);
 }

@@ -1,0 +1,3 @@
+import { FormulasScreen } from "../features/formulas/screen";
+
+export default FormulasScreen;

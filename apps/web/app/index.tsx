@@ -1,0 +1,3 @@
+import { BenchHome } from "../features/bench/home";
+
+export default BenchHome;

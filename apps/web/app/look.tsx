@@ -1,0 +1,3 @@
+import { LookScreen } from "../features/look/screen";
+
+export default LookScreen;

@@ -1,0 +1,3 @@
+import { ReaderScreen } from "../features/reader/screen";
+
+export default ReaderScreen;

@@ -1,0 +1,3 @@
+import { StoreScreen } from "../features/store/screen";
+
+export default StoreScreen;

@@ -1,0 +1,52 @@
+import { type FormulaLine, type Measures, readRecipe, searchIngredients, type Shelf } from "@uprise/core";
+import { useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { NameSearch } from "../../ui/ingredient-search";
+import { Button } from "../../ui/press";
+
+/** Mass of a line that was added by its name alone, g: enough to see it pull. */
+const BY_NAME_G = 10;
+
+/** A line added as it would be written in a recipe: “2 tsp baking powder”, or a name to pick. */
+export function AddLine({
+  measures,
+  shelf,
+  onAdd,
+}: {
+  measures: Measures;
+  shelf: Shelf;
+  onAdd: (line: Omit<FormulaLine, "id">) => void;
+}) {
+  const [text, setText] = useState("");
+  const line =
+    text.trim() === "" ? undefined : readRecipe(`Ingredients\n${text.replace(/\n/g, " ")}`, measures, undefined, shelf).lines[1];
+  const whole = line?.ingredientId && line.grams ? line : null;
+  const add = (ingredientId: string, grams: FormulaLine["grams"], from?: typeof line): void => {
+    onAdd({ ingredientId, grams, ...(from?.unit ? { unit: from.unit } : {}), ...(from?.filling ? { filling: from.filling } : {}) });
+    setText("");
+  };
+  const known = whole?.ingredientId ? shelf.get(whole.ingredientId) : undefined;
+  const words = text.replace(/^[\d\s./½¼¾⅓⅔,]+(?:g|kg|ml|cups?|tbsp|tsp|oz|lb)?\b/i, "");
+  return (
+    <View style={styles.add}>
+      <NameSearch
+        label="Add a line"
+        query={text}
+        onQuery={setText}
+        found={known || text.trim() === "" ? [] : searchIngredients(words, shelf, 6)}
+        nothing={known ? `${known.name} it is.` : "Nothing by that name; the store has all there is."}
+        onPick={(item) =>
+          add(item.id, line?.grams ?? { low: BY_NAME_G, mid: BY_NAME_G, high: BY_NAME_G }, line?.grams ? line : undefined)
+        }
+      />
+      {known && whole?.grams ? (
+        <Button
+          onPress={() => add(known.id, whole.grams ?? { low: 0, mid: 0, high: 0 }, whole)}
+        >{`Add ${Math.round(whole.grams.mid * 10) / 10} g of ${known.name.toLowerCase()}`}</Button>
+      ) : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ add: { gap: space.s, paddingVertical: space.m } });

@@ -1,0 +1,54 @@
+import type { Finding } from "@uprise/core";
+import { useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Notice } from "../../ui/notice";
+import { Press } from "../../ui/press";
+import { Body, Small } from "../../ui/words";
+
+/** One finding whole: what, what to do, why. */
+export function FindingNotice({ finding }: { finding: Finding }) {
+  return (
+    <Notice gravity={finding.severity} title={finding.message}>
+      {finding.fix ? <Body>{finding.fix}</Body> : null}
+      <Small tone="faint">{finding.why}</Small>
+    </Notice>
+  );
+}
+
+/** The gravest finding in one line, all of them on a tap. Nothing to say is said too. */
+export function Findings({ findings }: { findings: readonly Finding[] }) {
+  const colours = useColours();
+  const [open, setOpen] = useState(false);
+  const first = findings[0];
+  if (!first) {
+    return (
+      <View style={[styles.line, { borderBottomColor: colours.rule }]} role="status">
+        <Body tone="good" strong>
+          Nothing to mend.
+        </Body>
+      </View>
+    );
+  }
+  const rest = findings.length - 1;
+  return (
+    <View style={[styles.all, { borderBottomColor: colours.rule }]} role="status" aria-label="Findings">
+      {open ? (
+        findings.map((finding, index) => <FindingNotice key={`${finding.id}-${index}`} finding={finding} />)
+      ) : (
+        <Notice gravity={first.severity} title={first.message} />
+      )}
+      <Press onPress={() => setOpen(!open)} aria-expanded={open} style={styles.more}>
+        <Small style={styles.underlined}>{open ? "Close" : rest === 0 ? "What to do" : `What to do, and ${rest} more`}</Small>
+      </Press>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  line: { paddingHorizontal: space.m, paddingVertical: space.s, borderBottomWidth: 1 },
+  all: { paddingHorizontal: space.m, borderBottomWidth: 1 },
+  more: { alignSelf: "flex-start", paddingLeft: space.l },
+  underlined: { textDecorationLine: "underline" },
+});

@@ -1,0 +1,143 @@
+import { type AmountContext, type FormulaLine, gramsText, type Ingredient, searchIngredients, type Shelf } from "@uprise/core";
+import ArrowDown from "lucide-react-native/icons/arrow-down";
+import ArrowUp from "lucide-react-native/icons/arrow-up";
+import Lock from "lucide-react-native/icons/lock";
+import LockOpen from "lucide-react-native/icons/lock-open";
+import Trash from "lucide-react-native/icons/trash";
+import { memo, useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Field } from "../../ui/field";
+import { NameSearch } from "../../ui/ingredient-search";
+import { Button, Press } from "../../ui/press";
+import { Body, Small } from "../../ui/words";
+import { AmountField } from "./amount-field";
+import type { RowEdits } from "./sheet";
+import { Spine } from "./spine";
+
+interface RowProps {
+  line: FormulaLine;
+  ingredient: Ingredient;
+  context: AmountContext;
+  shelf: Shelf;
+  pull: { soda: number; acid: number; most: number };
+  open: boolean;
+  onOpen: (id: string | null) => void;
+  edits: RowEdits;
+}
+
+/** One line of the sheet: its pull on the spine, its name, its amount. A tap on the name opens what else can be done with it. */
+export const Row = memo(function Row({ line, ingredient, context, shelf, pull, open, onOpen, edits }: RowProps) {
+  const colours = useColours();
+  const name = line.name ?? ingredient.name;
+  const spread = line.grams.high - line.grams.low > 0.02 * line.grams.mid;
+  return (
+    <View role="listitem" style={{ borderBottomWidth: 1, borderBottomColor: colours.rule }}>
+      <View style={styles.row}>
+        <Spine {...pull} />
+        <Press
+          onPress={() => onOpen(open ? null : line.id)}
+          aria-expanded={open}
+          label={`${name}${line.locked ? ", locked" : ""}`}
+          style={styles.name}
+        >
+          <View style={styles.nameLine}>
+            {line.locked ? <Lock size={15} color={colours.ink} strokeWidth={2.2} /> : null}
+            <Body lines={2} style={styles.shrink}>
+              {name}
+            </Body>
+          </View>
+          {spread && context.mode === "grams" ? (
+            <Small tone="faint">
+              {gramsText(line.grams.low).replace(" g", "")}–{gramsText(line.grams.high)} by {line.unit ?? "cup"}
+            </Small>
+          ) : null}
+        </Press>
+        <AmountField
+          line={line}
+          ingredient={ingredient}
+          context={context}
+          onAmount={(read, first) => edits.amount(line.id, read, first)}
+        />
+      </View>
+      {open ? <RowTools line={line} ingredient={ingredient} shelf={shelf} pull={pull} edits={edits} /> : null}
+    </View>
+  );
+});
+
+function RowTools({ line, ingredient, shelf, pull, edits }: Pick<RowProps, "line" | "ingredient" | "shelf" | "pull" | "edits">) {
+  const colours = useColours();
+  const [query, setQuery] = useState("");
+  const icon = { size: 20, color: colours.ink, strokeWidth: 2 };
+  const c = ingredient.per100g;
+  return (
+    <View style={[styles.tools, { borderLeftColor: colours.ink }]}>
+      <Small tone="faint">
+        {gramsText((line.grams.mid * c.water) / 100)} water, {gramsText((line.grams.mid * c.fat) / 100)} fat,{" "}
+        {gramsText((line.grams.mid * c.sugars) / 100)} sugar
+        {pull.soda > 0.05 ? `, ${pull.soda.toFixed(1)} mmol soda` : ""}
+        {Math.abs(pull.acid) > 0.05 ? `, ${pull.acid.toFixed(1)} mmol acid` : ""}
+        {ingredient.confidence === "C" ? "; roughly known" : ""}
+      </Small>
+      <View style={styles.buttons}>
+        <Press
+          label={line.locked ? "Unlock" : "Lock"}
+          aria-pressed={line.locked === true}
+          onPress={() => edits.lock(line.id)}
+          style={styles.tool}
+        >
+          {line.locked ? <LockOpen {...icon} /> : <Lock {...icon} />}
+          <Small>{line.locked ? "Unlock" : "Lock"}</Small>
+        </Press>
+        <Press label="Move up" onPress={() => edits.move(line.id, -1)} style={styles.tool}>
+          <ArrowUp {...icon} />
+          <Small>Up</Small>
+        </Press>
+        <Press label="Move down" onPress={() => edits.move(line.id, 1)} style={styles.tool}>
+          <ArrowDown {...icon} />
+          <Small>Down</Small>
+        </Press>
+        <Press label="Remove" onPress={() => edits.remove(line.id)} style={styles.tool}>
+          <Trash {...icon} />
+          <Small>Remove</Small>
+        </Press>
+      </View>
+      <Field
+        label="Called here"
+        value={line.name ?? ""}
+        placeholder={ingredient.name}
+        onChange={(text) => edits.rename(line.id, text)}
+      />
+      <Field
+        label="Note"
+        value={line.note ?? ""}
+        placeholder="sifted, from the new sack, …"
+        onChange={(text) => edits.note(line.id, text)}
+      />
+      <NameSearch
+        label="Take another ingredient"
+        query={query}
+        onQuery={setQuery}
+        found={query.trim() === "" ? [] : searchIngredients(query, shelf, 6)}
+        onPick={(item) => {
+          edits.ingredient(line.id, item.id);
+          setQuery("");
+        }}
+      />
+      <Button kind="quiet" onPress={() => edits.close()}>
+        Done
+      </Button>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: "row", alignItems: "center", gap: space.s, minHeight: 54 },
+  name: { flex: 1, minWidth: 0 },
+  nameLine: { flexDirection: "row", alignItems: "center", gap: space.xs },
+  shrink: { flexShrink: 1 },
+  tools: { marginLeft: 27, borderLeftWidth: 1.6, paddingLeft: space.m, paddingBottom: space.m, gap: space.s },
+  buttons: { flexDirection: "row", flexWrap: "wrap" },
+  tool: { minWidth: 68, alignItems: "center", paddingHorizontal: space.s, gap: space.hair },
+});

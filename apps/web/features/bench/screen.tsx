@@ -1,0 +1,217 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import type { StoredFormula } from "@uprise/contract";
+import { type AmountMode, analyse, type Analysis, CoreError, differencesOf, type Formula, type Shelf } from "@uprise/core";
+import { useRouter } from "expo-router";
+import X from "lucide-react-native/icons/x";
+import { useCallback, useEffect, useMemo, useReducer, useState } from "react";
+import { ScrollView, StyleSheet, View } from "react-native";
+import { fonts, space, type } from "../../theme/scale";
+import { useColours, useWide } from "../../theme/theme";
+import { Press } from "../../ui/press";
+import { Failed, Loading } from "../../ui/state";
+import { TitleField } from "../../ui/title-field";
+import { Body, Heading } from "../../ui/words";
+import { type InstrumentName, instrumentTitle } from "../instruments/sentences";
+import { BakeRoom } from "../rooms/bake-room";
+import { BodyRoom } from "../rooms/body-room";
+import { FillRoom } from "../rooms/fill-room";
+import { LiftRoom } from "../rooms/lift-room";
+import { VersionsRoom } from "../rooms/versions-room";
+import { currentOf, wire } from "../wire/client";
+import { useFormula, useShelf } from "../wire/queries";
+import { type Change, draftReducer, isDirty, keepDraft, openDraft, rememberOpened } from "./draft";
+import { Findings } from "./findings";
+import { Particulars } from "./particulars";
+import { SaveBar } from "./save-bar";
+import { Sheet } from "./sheet";
+import { Stale } from "./stale";
+import { Strip } from "./strip";
+
+export type RoomName = InstrumentName | "versions";
+const roomTitle: Record<RoomName, string> = { ...instrumentTitle, versions: "Versions" };
+
+/** The bench of one stored formula. */
+export function BenchScreen({ id }: { id: string }) {
+  const { data, error, refetch } = useFormula(id);
+  const shelf = useShelf();
+  useEffect(() => rememberOpened(id), [id]);
+  if (!data && error) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;
+  if (!data) return <Loading what="Fetching the formula" />;
+  return <Bench key={id} stored={data} shelf={shelf} />;
+}
+
+type Read = { analysis: Analysis | null; fault: string | null };
+
+/** The reading of a formula, or what keeps it from being read; an empty sheet is no fault. */
+function readFormula(formula: Formula, shelf: Shelf): Read {
+  try {
+    return { analysis: analyse(formula, shelf), fault: null };
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    const empty = error.code === "no-batch" || error.code === "empty-formula";
+    return { analysis: null, fault: empty ? null : error.message };
+  }
+}
+
+function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
+  const colours = useColours();
+  const wide = useWide();
+  const router = useRouter();
+  const queries = useQueryClient();
+  const [draft, step] = useReducer(draftReducer, stored, openDraft);
+  const [room, setRoom] = useState<RoomName | null>(null);
+  const [mode, setMode] = useState<AmountMode>("grams");
+  const [theirs, setTheirs] = useState<StoredFormula | null>(null);
+  const { formula, base } = draft;
+  const { analysis, fault } = useMemo(() => readFormula(formula, shelf), [formula, shelf]);
+  useEffect(() => keepDraft(draft), [draft]);
+
+  const accept = (saved: StoredFormula): void => {
+    queries.setQueryData(["formula", saved.id], saved);
+    void queries.invalidateQueries({ queryKey: ["formulas"] });
+    void queries.invalidateQueries({ queryKey: ["versions", saved.id] });
+  };
+  const save = useMutation({
+    mutationFn: (onto: StoredFormula) =>
+      wire.changeFormula(onto.id, onto.version, { ...formula, reason: reasonOf(onto.formula, formula, shelf) }),
+    onSuccess: (saved) => {
+      setTheirs(null);
+      step({ do: "saved", stored: saved });
+      accept(saved);
+    },
+    onError: (error) => setTheirs(currentOf(error)),
+  });
+  const fork = useMutation({
+    mutationFn: () =>
+      wire.createFormula({ ...formula, title: `${formula.title} (mine)`.slice(0, 160), reason: "kept beside a newer version" }),
+    onSuccess: (saved) => {
+      if (theirs) step({ do: "open", stored: theirs });
+      accept(saved);
+      router.navigate(`/bench/${saved.id}`);
+    },
+  });
+
+  const change = useCallback<Change>((make, fold = false) => step({ do: fold ? "refine" : "edit", make }), []);
+  const set = (next: Formula, fold?: boolean): void => change(() => next, fold);
+  const toggle = (name: RoomName): void => setRoom((open) => (open === name ? null : name));
+  const shown = wide ? (room ?? "lift") : room;
+  const failed = save.error && !theirs ? save.error.message : fork.error ? fork.error.message : null;
+
+  const roomView = shown ? (
+    <View style={styles.room} role="region" aria-label={roomTitle[shown]}>
+      <View style={styles.roomHead}>
+        <Heading>{roomTitle[shown]}</Heading>
+        {wide && room === null ? null : (
+          <Press onPress={() => setRoom(null)} label={`Close ${roomTitle[shown]}`} style={styles.close}>
+            <X size={24} color={colours.ink} />
+          </Press>
+        )}
+      </View>
+      {shown === "versions" ? (
+        <VersionsRoom id={base.id} formula={formula} shelf={shelf} onTake={set} />
+      ) : analysis ? (
+        <Room name={shown} formula={formula} analysis={analysis} shelf={shelf} onChange={set} />
+      ) : (
+        <Body>There is nothing to read yet: the sheet weighs nothing.</Body>
+      )}
+    </View>
+  ) : null;
+
+  return (
+    <View style={styles.bench}>
+      <View style={[styles.sheetSide, wide ? { maxWidth: 600, borderRightWidth: 1.5, borderColor: colours.strongRule } : null]}>
+        <TitleField
+          value={formula.title}
+          onChange={(title) => set({ ...formula, title }, true)}
+          style={[wide ? type.title : type.heading, { fontFamily: fonts.display, color: colours.ink }]}
+        />
+        <Strip analysis={analysis} open={shown === "versions" ? null : shown} onOpen={toggle} />
+        <ScrollView style={styles.scroll} keyboardShouldPersistTaps="handled">
+          {theirs ? (
+            <Stale
+              mine={formula}
+              theirs={theirs}
+              shelf={shelf}
+              onMine={() => save.mutate(theirs)}
+              onTheirs={() => {
+                step({ do: "open", stored: theirs });
+                accept(theirs);
+                setTheirs(null);
+                save.reset();
+              }}
+              onBoth={() => fork.mutate()}
+            />
+          ) : null}
+          {!wide && roomView ? (
+            roomView
+          ) : (
+            <>
+              {fault ? <Failed title="This cannot be read." detail={fault} /> : null}
+              {analysis ? <Findings findings={analysis.findings} /> : null}
+              <Sheet formula={formula} analysis={analysis} shelf={shelf} mode={mode} onMode={setMode} change={change} />
+              <Particulars formula={formula} massG={analysis?.batch.massG ?? 0} onChange={set} />
+            </>
+          )}
+        </ScrollView>
+        <SaveBar
+          version={base.version}
+          dirty={isDirty(draft)}
+          saving={save.isPending}
+          error={failed}
+          canUndo={draft.past.length > 0}
+          onUndo={() => step({ do: "undo" })}
+          onSave={() => save.mutate(base)}
+          onVersions={() => toggle("versions")}
+        />
+      </View>
+      {wide ? <ScrollView style={styles.roomSide}>{roomView}</ScrollView> : null}
+    </View>
+  );
+}
+
+/** Why a version is saved, in the words of its differences. */
+function reasonOf(before: Formula, after: Formula, shelf: Shelf): string {
+  const differences = differencesOf(before, after, (id) => shelf.get(id)?.name ?? id).filter(
+    (d) => d.what !== "Pan" && d.what !== "Notes",
+  );
+  const told = differences
+    .slice(0, 3)
+    .map((d) => `${d.what} ${d.before} → ${d.after}`)
+    .join("; ");
+  return (differences.length > 3 ? `${told}; and ${differences.length - 3} more` : told).slice(0, 300);
+}
+
+function Room({
+  name,
+  formula,
+  analysis,
+  shelf,
+  onChange,
+}: {
+  name: InstrumentName;
+  formula: Formula;
+  analysis: Analysis;
+  shelf: Shelf;
+  onChange: (formula: Formula, fold?: boolean) => void;
+}) {
+  switch (name) {
+    case "lift":
+      return <LiftRoom analysis={analysis} shelf={shelf} />;
+    case "body":
+      return <BodyRoom analysis={analysis} />;
+    case "fill":
+      return <FillRoom formula={formula} analysis={analysis} onChange={onChange} />;
+    case "bake":
+      return <BakeRoom formula={formula} analysis={analysis} onChange={onChange} />;
+  }
+}
+
+const styles = StyleSheet.create({
+  bench: { flex: 1, flexDirection: "row", minHeight: 0 },
+  sheetSide: { flex: 1, minWidth: 0, minHeight: 0 },
+  scroll: { flex: 1 },
+  roomSide: { flex: 1 },
+  room: { padding: space.m, maxWidth: 620, width: "100%" },
+  roomHead: { flexDirection: "row", alignItems: "center", justifyContent: "space-between", minHeight: 48 },
+  close: { alignItems: "center" },
+});

@@ -1,0 +1,97 @@
+import { type AmountMode, type Analysis, builtInShelf, type Formula, ingredientOf, type Shelf } from "@uprise/core";
+import { useMemo, useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { Choice } from "../../ui/choice";
+import { Body } from "../../ui/words";
+import { AddLine } from "./add-line";
+import type { Change } from "./draft";
+import * as edit from "./edits";
+import { Row } from "./row";
+
+const modes: { value: AmountMode; label: string }[] = [
+  { value: "grams", label: "Grams" },
+  { value: "household", label: "Spoons, cups" },
+  { value: "percent", label: "% of flour" },
+];
+
+interface SheetProps {
+  formula: Formula;
+  analysis: Analysis | null;
+  shelf: Shelf;
+  mode: AmountMode;
+  onMode: (mode: AmountMode) => void;
+  change: Change;
+}
+
+/** What a row can do to its line. */
+export interface RowEdits {
+  amount: (
+    id: string,
+    read: {
+      grams: Formula["lines"][number]["grams"];
+      unit: NonNullable<Formula["lines"][number]["unit"]>;
+      filling?: Formula["lines"][number]["filling"];
+    },
+    first: boolean,
+  ) => void;
+  ingredient: (id: string, ingredientId: string) => void;
+  rename: (id: string, name: string) => void;
+  note: (id: string, note: string) => void;
+  lock: (id: string) => void;
+  move: (id: string, by: -1 | 1) => void;
+  remove: (id: string) => void;
+  close: () => void;
+}
+
+/** The formula, line by line, on its spine. */
+export function Sheet({ formula, analysis, shelf, mode, onMode, change }: SheetProps) {
+  const [open, setOpen] = useState<string | null>(null);
+  const edits = useMemo<RowEdits>(() => {
+    return {
+      amount: (id, read, first) => change((f) => edit.setAmount(f, id, read.grams, read.unit, read.filling), !first),
+      ingredient: (id, ingredientId) => change((f) => edit.setIngredient(f, id, ingredientId)),
+      rename: (id, name) => change((f) => edit.renameLine(f, id, name), true),
+      note: (id, note) => change((f) => edit.setNote(f, id, note), true),
+      lock: (id) => change((f) => edit.toggleLock(f, id)),
+      move: (id, by) => change((f) => edit.moveLine(f, id, by)),
+      remove: (id) => change((f) => edit.removeLine(f, id)),
+      close: () => setOpen(null),
+    };
+  }, [change]);
+  const entries = new Map(analysis?.lift.entries.map((entry) => [entry.ingredientId, entry]));
+  const most = Math.max(1, ...[...entries.values()].flatMap((e) => [e.sodaMmol, Math.abs(e.acidMmol)]));
+  const context = { measures: formula.measures, mode, flourG: analysis?.batch.flourG ?? 0 };
+  return (
+    <View style={styles.sheet}>
+      <Choice label="Amounts in" options={modes} value={mode} onChange={onMode} />
+      {formula.lines.length === 0 ? (
+        <Body style={styles.hint}>
+          The sheet is empty. Write the first line below, as it would stand in a recipe: 200 g sorghum flour.
+        </Body>
+      ) : null}
+      <View role="list" aria-label="Lines of the formula">
+        {formula.lines.map((line) => {
+          const ingredient = shelf.get(line.ingredientId) ?? ingredientOf(builtInShelf, "water");
+          const entry = entries.get(line.ingredientId);
+          return (
+            <Row
+              key={line.id}
+              line={line}
+              ingredient={ingredient}
+              context={context}
+              shelf={shelf}
+              pull={{ soda: entry?.sodaMmol ?? 0, acid: entry?.acidMmol ?? 0, most }}
+              open={open === line.id}
+              onOpen={setOpen}
+              edits={edits}
+            />
+          );
+        })}
+      </View>
+      <AddLine measures={formula.measures} shelf={shelf} onAdd={(line) => change((f) => edit.addLine(f, line))} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ sheet: { paddingHorizontal: space.m }, hint: { paddingVertical: space.l } });

@@ -1,0 +1,60 @@
+import type { Analysis } from "@uprise/core";
+import { StyleSheet, useWindowDimensions, View } from "react-native";
+import { space, wideFrom } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Press } from "../../ui/press";
+import { Small } from "../../ui/words";
+import { Instrument } from "../instruments/instrument";
+import { figureOf, type InstrumentName, instrumentNames, instrumentTitle, sentenceOf } from "../instruments/sentences";
+
+interface StripProps {
+  analysis: Analysis | null;
+  open: InstrumentName | null;
+  onOpen: (name: InstrumentName) => void;
+}
+
+/** The four instruments in sight; a tap opens the room of one. */
+export function Strip({ analysis, open, onOpen }: StripProps) {
+  const colours = useColours();
+  const { width } = useWindowDimensions();
+  const drawing = width >= wideFrom ? 122 : Math.min(122, Math.floor(width / 4) - 12);
+  return (
+    <View
+      role="group"
+      aria-label="Instruments"
+      style={[styles.strip, { borderColor: colours.strongRule, backgroundColor: colours.paper }]}
+    >
+      {instrumentNames.map((name, index) => {
+        const here = open === name;
+        return (
+          <Press
+            key={name}
+            onPress={() => onOpen(name)}
+            aria-expanded={here}
+            label={analysis ? sentenceOf(name, analysis) : `${instrumentTitle[name]}: nothing to read yet.`}
+            testID={`instrument-${name}`}
+            style={[
+              styles.cell,
+              {
+                borderLeftWidth: index === 0 ? 0 : 1,
+                borderColor: colours.rule,
+                borderBottomColor: here ? colours.heat : "transparent",
+              },
+            ]}
+          >
+            <Small tone="faint">{instrumentTitle[name]}</Small>
+            {analysis ? <Instrument name={name} analysis={analysis} width={drawing} /> : <View style={{ height: drawing * 0.7 }} />}
+            <Small strong lines={1}>
+              {analysis ? figureOf(name, analysis) : "–"}
+            </Small>
+          </Press>
+        );
+      })}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  strip: { flexDirection: "row", borderTopWidth: 1.5, borderBottomWidth: 1.5 },
+  cell: { flex: 1, minWidth: 0, alignItems: "center", paddingTop: space.xs, paddingBottom: space.xs, borderBottomWidth: 5 },
+});

@@ -1,0 +1,20 @@
+import type { Analysis } from "@uprise/core";
+import { BakeArc } from "./arc";
+import { Beam } from "./beam";
+import { Ribbon } from "./ribbon";
+import { FillSection } from "./section";
+import type { InstrumentName } from "./sentences";
+
+/** One of the four drawings. */
+export function Instrument({ name, analysis, width }: { name: InstrumentName; analysis: Analysis; width: number }) {
+  switch (name) {
+    case "lift":
+      return <Beam lift={analysis.lift} width={width} />;
+    case "body":
+      return <Ribbon body={analysis.body} width={width} />;
+    case "fill":
+      return <FillSection fill={analysis.fill} vessel={analysis.given.vessel} width={width} />;
+    case "bake":
+      return <BakeArc bake={analysis.bake} width={width} />;
+  }
+}

@@ -1,0 +1,58 @@
+import { type Analysis, gramsText, type Range } from "@uprise/core";
+
+/** A range of minutes as a baker writes it. */
+export function minutesText(minutes: Range): string {
+  const low = Math.round(minutes.low);
+  const high = Math.round(minutes.high);
+  return low === high ? `${low} min` : `${low}–${high} min`;
+}
+
+export const consistencyWord: Record<Analysis["body"]["consistency"], string> = {
+  pourable: "pours",
+  spoonable: "spoons",
+  scoopable: "scoops",
+  "soft-dough": "soft dough",
+  "firm-dough": "firm dough",
+  crumbly: "crumbles",
+};
+
+const verdictWord: Record<Analysis["lift"]["verdict"], string> = {
+  balanced: "balanced",
+  "short-of-acid": "short of acid",
+  "acid-heavy": "acid over",
+  "no-lift": "no lift",
+};
+
+export type InstrumentName = "lift" | "body" | "fill" | "bake";
+export const instrumentNames: readonly InstrumentName[] = ["lift", "body", "fill", "bake"];
+export const instrumentTitle: Record<InstrumentName, string> = { lift: "Lift", body: "Body", fill: "Fill", bake: "Bake" };
+
+/** The figure that stands under each drawing. */
+export function figureOf(name: InstrumentName, { lift, body, fill, bake }: Analysis): string {
+  switch (name) {
+    case "lift":
+      return lift.verdict === "short-of-acid" ? `${gramsText(lift.residualSodaG)} over` : verdictWord[lift.verdict];
+    case "body":
+      return consistencyWord[body.consistency];
+    case "fill":
+      return fill.rimMm === null ? `${fill.pieces} × ${gramsText(fill.pieceG)}` : `${Math.round(100 * fill.fillFraction)} %`;
+    case "bake":
+      return minutesText(bake.minutes);
+  }
+}
+
+/** The same content as the drawing, in words, for those who do not see it. */
+export function sentenceOf(name: InstrumentName, { lift, body, fill, bake, given }: Analysis): string {
+  switch (name) {
+    case "lift":
+      return `Lift: ${Math.round(lift.sodaMmol.mid)} millimoles of soda against ${Math.round(lift.acidMmol.mid)} of acid, ${verdictWord[lift.verdict]}${lift.residualSodaG > 0.05 ? `; ${gramsText(lift.residualSodaG)} of soda finds no acid` : ""}.`;
+    case "body":
+      return `Body: the batter ${consistencyWord[body.consistency]}.`;
+    case "fill":
+      return fill.rimMm === null
+        ? `Fill: ${fill.pieces} pieces of ${gramsText(fill.pieceG)}, ${Math.round(fill.depthMm)} millimetres thick, rising to about ${Math.round(fill.crownMm.mid)}.`
+        : `Fill: the batter fills ${Math.round(100 * fill.fillFraction)} per cent of the pan, ${Math.round(fill.depthMm)} millimetres deep; the crown is expected at ${Math.round(fill.crownMm.mid)}, the rim is at ${Math.round(fill.rimMm)}${fill.overflow ? ". It runs over" : ""}.`;
+    case "bake":
+      return `Bake: ${bake.method === "estimate" ? "a first estimate of " : ""}${minutesText(bake.minutes)} at ${given.oven.celsius} degrees; look first after ${bake.checkAtMinutes}.`;
+  }
+}

@@ -1,0 +1,152 @@
+import { type Analysis, type Formula, gramsText, type Vessel } from "@uprise/core";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
+import { NumberField } from "../../ui/number-field";
+import { Press } from "../../ui/press";
+import { Body, Heading, Small } from "../../ui/words";
+import { FillSection } from "../instruments/section";
+import { sentenceOf } from "../instruments/sentences";
+import { useVessels } from "../wire/queries";
+import { Fact } from "./facts";
+
+interface FillRoomProps {
+  formula: Formula;
+  analysis: Analysis;
+  onChange: (formula: Formula, fold?: boolean) => void;
+}
+
+const measuresOf = (
+  vessel: Vessel,
+): {
+  key: "lengthMm" | "widthMm" | "heightMm" | "diameterMm" | "pieces" | "pieceG" | "thicknessMm";
+  label: string;
+  unit: string;
+  least: number;
+  most: number;
+}[] => {
+  const length = { key: "lengthMm" as const, label: "Length inside", unit: "mm", least: 20, most: 900 };
+  const width = { key: "widthMm" as const, label: "Width inside", unit: "mm", least: 20, most: 900 };
+  const height = { key: "heightMm" as const, label: "Height inside", unit: "mm", least: 5, most: 300 };
+  const diameter = {
+    key: "diameterMm" as const,
+    label: vessel.shape === "muffin" ? "Cup at its rim" : "Diameter inside",
+    unit: "mm",
+    least: 15,
+    most: 900,
+  };
+  const pieces = { key: "pieces" as const, label: "How many", unit: "", least: 1, most: 500 };
+  switch (vessel.shape) {
+    case "rectangular":
+      return [length, width, height, pieces];
+    case "round":
+    case "ring":
+      return [diameter, height, pieces];
+    case "muffin":
+      return [pieces, diameter, height];
+    case "free":
+    case "griddle":
+      return [
+        vessel.pieceG === undefined ? pieces : { key: "pieceG", label: "A piece weighs", unit: "g", least: 5, most: 2000 },
+        { key: "thicknessMm", label: "Thick", unit: "mm", least: 2, most: 120 },
+      ];
+  }
+};
+
+const linings: { value: NonNullable<Vessel["lining"]>; label: string }[] = [
+  { value: "greased", label: "Greased" },
+  { value: "greased-base", label: "Base only" },
+  { value: "paper", label: "Paper" },
+  { value: "none", label: "Bare" },
+];
+
+/** The pan: which, how large, how full. */
+export function FillRoom({ formula, analysis, onChange }: FillRoomProps) {
+  const colours = useColours();
+  const { data } = useVessels();
+  const { vessel } = formula;
+  const { fill } = analysis;
+  const set = (next: Vessel, fold = false): void => onChange({ ...formula, vessel: next }, fold);
+  const same = (a: Vessel): boolean => JSON.stringify(a) === JSON.stringify(vessel);
+  return (
+    <View style={styles.room}>
+      <View style={styles.drawing}>
+        <FillSection fill={fill} vessel={vessel} width={260} />
+      </View>
+      <Body>{sentenceOf("fill", analysis)}</Body>
+      <View style={styles.fields}>
+        {measuresOf(vessel).map(({ key, label, unit, least, most }) => (
+          <NumberField
+            key={key}
+            label={label}
+            unit={unit}
+            least={least}
+            most={most}
+            value={vessel[key] ?? (key === "pieces" ? fill.pieces : key === "thicknessMm" ? fill.depthMm : least)}
+            onChange={(value) => set({ ...vessel, [key]: value }, true)}
+            style={styles.field}
+          />
+        ))}
+      </View>
+      {vessel.shape === "griddle" ? null : (
+        <Choice
+          label="Lining"
+          options={
+            vessel.shape === "muffin" ? [...linings.slice(0, 1), { value: "paper-cups" as const, label: "Paper cups" }] : linings
+          }
+          value={vessel.lining ?? "greased"}
+          onChange={(lining) => set({ ...vessel, lining })}
+        />
+      )}
+      <Fact
+        name="Batter in the pan"
+        value={
+          fill.rimMm === null
+            ? `${fill.pieces} × ${gramsText(fill.pieceG)}`
+            : `${Math.round(fill.depthMm)} of ${Math.round(fill.rimMm)} mm`
+        }
+        why={`${gramsText(analysis.batch.massG)} of batter at ${analysis.body.densityGPerMl.toFixed(2)} g/mL is ${Math.round(analysis.batch.massG / analysis.body.densityGPerMl)} mL.`}
+      />
+      <Fact
+        name="Crown, expected"
+        value={`${Math.round(fill.crownMm.low)}–${Math.round(fill.crownMm.high)} mm`}
+        why="A first estimate from the gas of the oven, the air, and what a gluten-free crumb usually holds of it. It is not a simulation yet."
+      />
+      <Heading>Pan shelf</Heading>
+      <View role="list">
+        {(data?.items ?? []).map((entry) => (
+          <View role="listitem" key={entry.id}>
+            <Press
+              onPress={() => set(entry.vessel)}
+              aria-pressed={same(entry.vessel)}
+              label={entry.name}
+              style={[
+                styles.pan,
+                { borderBottomColor: colours.rule, borderLeftColor: same(entry.vessel) ? colours.ink : "transparent" },
+              ]}
+            >
+              <Body strong={same(entry.vessel)}>{entry.name}</Body>
+              <Small tone="faint">{(entry.vessel.material ?? "").replace("-", " ")}</Small>
+            </Press>
+          </View>
+        ))}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  room: { gap: space.m },
+  drawing: { alignItems: "center" },
+  fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
+  field: { width: 150 },
+  pan: {
+    borderBottomWidth: 1,
+    borderLeftWidth: 5,
+    paddingLeft: space.m,
+    flexDirection: "row",
+    alignItems: "center",
+    justifyContent: "space-between",
+  },
+});

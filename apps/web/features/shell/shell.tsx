@@ -1,0 +1,80 @@
+import { usePathname, useRouter } from "expo-router";
+import BookOpen from "lucide-react-native/icons/book-open-text";
+import Scale from "lucide-react-native/icons/scale";
+import Warehouse from "lucide-react-native/icons/package-open";
+import type { ReactNode } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours, useWide } from "../../theme/theme";
+import { Press } from "../../ui/press";
+import { Small } from "../../ui/words";
+
+const places = [
+  { path: "/", name: "Bench", icon: Scale, own: (at: string) => at === "/" || at.startsWith("/bench") || at.startsWith("/read") },
+  { path: "/formulas", name: "Formulas", icon: BookOpen, own: (at: string) => at.startsWith("/formulas") },
+  { path: "/store", name: "Store", icon: Warehouse, own: (at: string) => at.startsWith("/store") },
+] as const;
+
+/** The places of the application: along the bottom of a phone, down the left of a wide screen. */
+export function Shell({ children }: { children: ReactNode }) {
+  const colours = useColours();
+  const wide = useWide();
+  return (
+    <View style={[styles.shell, { backgroundColor: colours.paper, flexDirection: wide ? "row" : "column-reverse" }]}>
+      <Places wide={wide} />
+      <View role="main" style={styles.main}>
+        {children}
+      </View>
+    </View>
+  );
+}
+
+function Places({ wide }: { wide: boolean }) {
+  const colours = useColours();
+  const at = usePathname();
+  const router = useRouter();
+  return (
+    <View
+      role="navigation"
+      aria-label="Places"
+      style={[styles.places, wide ? styles.rail : styles.bar, { borderColor: colours.strongRule, backgroundColor: colours.paper }]}
+    >
+      {places.map(({ path, name, icon: Icon, own }) => {
+        const here = own(at);
+        return (
+          <Press
+            key={path}
+            role="link"
+            label={name}
+            aria-current={here ? "page" : undefined}
+            onPress={() => router.navigate(path)}
+            style={[styles.place, { backgroundColor: here ? colours.ink : "transparent" }]}
+          >
+            <Icon size={22} color={here ? colours.paper : colours.ink} strokeWidth={1.8} />
+            <Small strong={here} tone={here ? "paper" : "ink"}>
+              {name}
+            </Small>
+          </Press>
+        );
+      })}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  shell: { flex: 1 },
+  main: { flex: 1, minWidth: 0, minHeight: 0 },
+  places: { zIndex: 2 },
+  bar: { flexDirection: "row", borderTopWidth: 1.5 },
+  rail: { width: 88, borderRightWidth: 1.5 },
+  place: {
+    flexGrow: 1,
+    flexShrink: 0,
+    flexBasis: "auto",
+    minHeight: 58,
+    alignItems: "center",
+    gap: space.hair,
+    paddingVertical: space.s,
+    maxHeight: 76,
+  },
+});

@@ -1,0 +1,175 @@
+import { type Ingredient, searchIngredients } from "@uprise/core";
+import { useMemo, useState } from "react";
+import { FlatList, StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
+import { Field } from "../../ui/field";
+import { Press } from "../../ui/press";
+import { Failed, Loading } from "../../ui/state";
+import { Body, Small, Title } from "../../ui/words";
+import { useIngredients, useShelf, useVessels } from "../wire/queries";
+
+type Shelf = "ingredients" | "pans";
+
+/** What the kitchen has: ingredients with what is known of them, and pans. */
+export function StoreScreen() {
+  const [shelf, setShelf] = useState<Shelf>("ingredients");
+  return (
+    <View style={styles.screen}>
+      <View style={styles.head}>
+        <Title>Store</Title>
+        <Choice
+          label="Shelf"
+          options={[
+            { value: "ingredients" as const, label: "Ingredients" },
+            { value: "pans" as const, label: "Pans" },
+          ]}
+          value={shelf}
+          onChange={setShelf}
+        />
+      </View>
+      {shelf === "ingredients" ? <Ingredients /> : <Pans />}
+    </View>
+  );
+}
+
+function Ingredients() {
+  const { error, refetch, isPending } = useIngredients();
+  const shelf = useShelf();
+  const [q, setQ] = useState("");
+  const [open, setOpen] = useState<string | null>(null);
+  const found = useMemo(
+    () => (q.trim() === "" ? [...shelf.all()].sort((a, b) => a.name.localeCompare(b.name)) : searchIngredients(q, shelf, 100)),
+    [q, shelf],
+  );
+  if (error) return <Failed title="The store is shut." detail={error.message} onRetry={() => void refetch()} />;
+  if (isPending) return <Loading what="Fetching the store" />;
+  return (
+    <FlatList
+      role="list"
+      data={found}
+      keyExtractor={(item) => item.id}
+      initialNumToRender={24}
+      contentContainerStyle={styles.list}
+      ListHeaderComponent={<Field label={`Search ${shelf.all().length} ingredients`} value={q} onChange={setQ} />}
+      ListEmptyComponent={<Body style={styles.nothing}>Nothing by that name.</Body>}
+      renderItem={({ item }) => (
+        <Entry ingredient={item} open={open === item.id} onOpen={() => setOpen(open === item.id ? null : item.id)} />
+      )}
+    />
+  );
+}
+
+const sourceName: Record<Ingredient["source"], string> = {
+  "composition-table": "food composition tables",
+  "maker-label": "makers' labels",
+  definition: "its definition",
+  estimate: "estimate",
+};
+const trust: Record<Ingredient["confidence"], string> = { A: "well known", B: "within about a third", C: "within a factor of two" };
+
+function Entry({ ingredient, open, onOpen }: { ingredient: Ingredient; open: boolean; onOpen: () => void }) {
+  const colours = useColours();
+  const c = ingredient.per100g;
+  const parts = (
+    [
+      ["water", c.water],
+      ["fat", c.fat],
+      ["protein", c.protein],
+      ["sugars", c.sugars],
+      ["starch", c.starch],
+      ["fibre", c.fibre],
+      ["ash", c.ash],
+    ] as const
+  ).filter(([, value]) => value >= 0.1);
+  return (
+    <View role="listitem" style={[styles.entry, { borderBottomColor: colours.rule }]}>
+      <Press onPress={onOpen} aria-expanded={open} label={ingredient.name} style={styles.entryHead}>
+        <Body strong={open} style={styles.grow}>
+          {ingredient.name}
+        </Body>
+        <Small tone="faint">{ingredient.family.replace("-", " ")}</Small>
+      </Press>
+      {open ? (
+        <View style={styles.facts}>
+          <Body>{parts.map(([name, value]) => `${name} ${value} %`).join(", ")}</Body>
+          <Body>
+            A millilitre weighs {ingredient.gPerMl.low}–{ingredient.gPerMl.high} g
+            {ingredient.absorbs
+              ? `; a gram drinks ${ingredient.absorbs.fast} g of water at once, ${ingredient.absorbs.slow} g after hours`
+              : ""}
+            .
+          </Body>
+          {ingredient.acidity ? (
+            <Body>
+              Acidity {ingredient.acidity.low} to {ingredient.acidity.high} mmol in 100 g, {trust[ingredient.acidity.confidence]}
+              {ingredient.ph ? `; pH ${ingredient.ph}` : ""}.
+            </Body>
+          ) : null}
+          {ingredient.allergens.length > 0 ? <Body strong>Allergens: {ingredient.allergens.join(", ")}</Body> : null}
+          {ingredient.gluten === "free" ? null : (
+            <Body strong>
+              {ingredient.gluten === "contains"
+                ? "Contains gluten."
+                : ingredient.gluten === "oats"
+                  ? "Only where the label says certified gluten-free oats."
+                  : "Read the label for gluten."}
+            </Body>
+          )}
+          <Small tone="faint">
+            From {sourceName[ingredient.source]}; {trust[ingredient.confidence]}. Also called{" "}
+            {ingredient.aliases.slice(0, 6).join(", ") || "nothing else"}.
+          </Small>
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function Pans() {
+  const colours = useColours();
+  const { data, error, refetch } = useVessels();
+  if (error) return <Failed title="The pans did not come." detail={error.message} onRetry={() => void refetch()} />;
+  if (!data) return <Loading what="Fetching the pans" />;
+  return (
+    <FlatList
+      role="list"
+      data={data.items}
+      keyExtractor={(item) => item.id}
+      initialNumToRender={30}
+      contentContainerStyle={styles.list}
+      renderItem={({ item: { name, vessel } }) => (
+        <View role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
+          <Body>{name}</Body>
+          <Small tone="faint">
+            {[
+              vessel.lengthMm && vessel.widthMm
+                ? `${vessel.lengthMm} × ${vessel.widthMm}`
+                : vessel.diameterMm
+                  ? `⌀ ${vessel.diameterMm}`
+                  : null,
+              vessel.heightMm ?? null,
+            ]
+              .filter((v) => v !== null)
+              .join(" × ")}
+            {vessel.heightMm ? " mm, " : ""}
+            {(vessel.material ?? "").replace("-", " ")}
+          </Small>
+        </View>
+      )}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  screen: { flex: 1, maxWidth: 760, width: "100%" },
+  head: { padding: space.m, gap: space.s, paddingBottom: 0 },
+  list: { padding: space.m, paddingTop: space.s },
+  nothing: { paddingVertical: space.l },
+  entry: { borderBottomWidth: 1 },
+  entryHead: { flexDirection: "row", alignItems: "center", gap: space.m },
+  grow: { flex: 1 },
+  facts: { gap: space.xs, paddingBottom: space.m },
+  pan: { minHeight: 48, justifyContent: "center", paddingVertical: space.xs },
+});

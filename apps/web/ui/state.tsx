@@ -1,0 +1,38 @@
+import type { ReactNode } from "react";
+import { ActivityIndicator, StyleSheet, View } from "react-native";
+import { space } from "../theme/scale";
+import { useColours } from "../theme/theme";
+import { Button } from "./press";
+import { Body, Heading } from "./words";
+
+/** The designed states of a screen without content. */
+export function Loading({ what }: { what: string }) {
+  const colours = useColours();
+  return (
+    <View style={styles.state} role="status" aria-live="polite">
+      <ActivityIndicator color={colours.ink} />
+      <Body tone="faint">{what}</Body>
+    </View>
+  );
+}
+
+export function Failed({ title, detail, onRetry }: { title: string; detail: string; onRetry?: () => void }) {
+  return (
+    <View style={styles.state} role="alert">
+      <Heading>{title}</Heading>
+      <Body>{detail}</Body>
+      {onRetry ? <Button onPress={onRetry}>Try again</Button> : null}
+    </View>
+  );
+}
+
+export function Empty({ title, children }: { title: string; children?: ReactNode }) {
+  return (
+    <View style={styles.state}>
+      <Heading>{title}</Heading>
+      {children}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ state: { padding: space.xl, gap: space.m, alignItems: "flex-start", maxWidth: 560 } });

@@ -1,0 +1,41 @@
+import { useState } from "react";
+import { type StyleProp, StyleSheet, TextInput, type TextStyle, View } from "react-native";
+import { space } from "../theme/scale";
+import { useColours } from "../theme/theme";
+
+/** A title that is typed over where it stands. */
+export function TitleField({
+  value,
+  onChange,
+  style,
+}: {
+  value: string;
+  onChange: (text: string) => void;
+  style: StyleProp<TextStyle>;
+}) {
+  const colours = useColours();
+  const [focused, setFocused] = useState(false);
+  return (
+    <View
+      role="heading"
+      aria-level={1}
+      aria-label={value}
+      style={[styles.box, { borderBottomColor: focused ? colours.focus : "transparent" }]}
+    >
+      <TextInput
+        aria-label="Name of the formula"
+        value={value}
+        onChangeText={onChange}
+        maxLength={160}
+        onFocus={() => setFocused(true)}
+        onBlur={() => setFocused(false)}
+        style={[style, styles.input]}
+      />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  box: { paddingHorizontal: space.m, borderBottomWidth: 3 },
+  input: { minHeight: 52, outlineWidth: 0, textOverflow: "ellipsis" } as TextStyle,
+});

@@ -1,0 +1,110 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+import { type Browser, type BrowserContext, chromium, type Page } from "playwright-core";
+
+const root = resolve(__dirname, "..");
+const flags = [
+  "--headless",
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
+
+export const phone = { width: 390, height: 844 };
+export const wide = { width: 1280, height: 800 };
+
+/** A server of its own on a folder of its own, and a browser before it. */
+export interface Kitchen {
+  url: string;
+  browser: Browser;
+  /** A page in a context of its own; what its console complains of is collected. */
+  open: (path: string, size?: { width: number; height: number }, context?: BrowserContext) => Promise<Page>;
+  complaints: string[];
+  /** Kills the server without a word and starts it again on the same port and folder. */
+  crashAndRestart: () => Promise<void>;
+  close: () => Promise<void>;
+}
+
+async function startServer(data: string, port: number): Promise<{ child: ChildProcess; url: string }> {
+  const child = spawn(process.execPath, ["apps/server/dist/main.mjs"], {
+    cwd: root,
+    env: { ...process.env, PORT: String(port), UPRISE_DATA: data, UPRISE_DEMO: "1" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  const url = await new Promise<string>((done, fail) => {
+    child.stdout?.on("data", (chunk: Buffer) => {
+      const found = /http:\/\/\S+/.exec(chunk.toString())?.[0];
+      if (found) done(found);
+    });
+    child.once("exit", (code) => fail(new Error(`the server ended with ${code}`)));
+  });
+  return { child, url };
+}
+
+const ended = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
+  new Promise((done) => {
+    child.once("exit", () => done());
+    child.kill(signal);
+  });
+
+export async function openKitchen(): Promise<Kitchen> {
+  const data = mkdtempSync(join(tmpdir(), "uprise-e2e-"));
+  let { child, url } = await startServer(data, 0);
+  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: flags });
+  const complaints: string[] = [];
+  return {
+    url,
+    browser,
+    complaints,
+    async open(path, size = phone, context) {
+      const page = await (context ?? (await browser.newContext({ viewport: size }))).newPage();
+      await page.setViewportSize(size);
+      page.on("console", (message) => {
+        if (message.type() === "error" || message.type() === "warning")
+          complaints.push(`${message.type()}: ${message.text()} (${message.location().url})`);
+      });
+      page.on("pageerror", (error) => complaints.push(`page error: ${error.message}`));
+      await page.goto(`${url}${path}`);
+      return page;
+    },
+    async crashAndRestart() {
+      await ended(child, "SIGKILL");
+      ({ child } = await startServer(data, Number(new URL(url).port)));
+    },
+    async close() {
+      await browser.close();
+      await ended(child, "SIGTERM");
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
+
+const axe = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
+
+/** Serious and critical faults that axe-core finds on a page, as short lines. */
+export async function faultsOf(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  const violations = await page.evaluate(async () => {
+    const run = (
+      globalThis as unknown as {
+        axe: {
+          run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
+        };
+      }
+    ).axe;
+    return (await run.run()).violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+  });
+  return violations.flatMap((v) =>
+    v.nodes.map((node) => `${v.id}: ${node.html.slice(0, 160)} ${node.failureSummary?.slice(0, 200) ?? ""}`),
+  );
+}
+
+/** What the text alternative of an instrument says now. */
+export const readingOf = async (page: Page, name: "lift" | "body" | "fill" | "bake"): Promise<string> =>
+  (await page.getByTestId(`instrument-${name}`).getAttribute("aria-label")) ?? "";

@@ -1,0 +1,108 @@
+import { type Kitchen, openKitchen, phone, readingOf, wide } from "./kitchen";
+
+jest.setTimeout(120_000);
+
+const recipe = `Sorghum and apple loaf
+
+Ingredients
+1 1/2 cups sorghum flour
+3/4 cup plus 2 tbsp tapioca starch
+1 cup flour (80 g)
+1 tsp xanthan gum
+1 tbsp bicarbonate of soda
+a pinch of salt
+2 large eggs, at room temperature
+1 cup (240 ml) oat milk
+1/2 cup packed light brown sugar
+1/3 cup sunflower oil
+2 medium apples, diced
+1 heaped tsp cinnamon
+20 g harbour spice
+juice of half a lemon
+50 g walnuts (optional)
+
+Method
+Preheat the oven to 175 °C (300 °F). Grease a 23 x 13 cm loaf tin.
+Mix, fill, and bake for 55-65 minutes.`;
+
+let kitchen: Kitchen;
+beforeAll(async () => {
+  kitchen = await openKitchen();
+});
+afterAll(() => kitchen.close());
+
+test.each([
+  ["a phone", phone],
+  ["a wide screen", wide],
+])("on %s: paste, answer, mend, judge, change, save, reload, restart, find again", async (name, size) => {
+  const page = await kitchen.open("/read", size);
+  await page.getByLabel("Recipe").fill(recipe.replace("apple loaf", `apple loaf on ${name}`));
+  await page.getByText("15 lines weighed").waitFor({ state: "detached" });
+  expect(await page.getByText(/lines weighed, 3 questions?, 1 not read/).count()).toBe(1);
+
+  await page
+    .getByRole("group", { name: /80 g and 1 cup do not agree/ })
+    .getByRole("button")
+    .nth(1)
+    .click();
+  await page
+    .getByRole("group", { name: /That name stands for different things/ })
+    .getByRole("button", { name: "Gluten-free flour blend, no gum" })
+    .click();
+  await page
+    .getByRole("group", { name: /175 °C is not 300 °F/ })
+    .getByRole("button", { name: "175 °C", exact: true })
+    .click();
+  await page.getByLabel("It means").fill("mixed spice");
+  await page.getByRole("button", { name: "Ground cinnamon", exact: true }).click();
+  await page.getByText("15 lines weighed", { exact: true }).waitFor();
+  await page.getByRole("button", { name: "Put on the bench" }).click();
+
+  await page.waitForURL(/\/bench\//);
+  await page.getByTestId("instrument-lift").waitFor();
+  const before = await readingOf(page, "lift");
+  expect(before).toMatch(/short of acid; .* of soda finds no acid/);
+  expect(await readingOf(page, "fill")).toMatch(/per cent of the pan/);
+  expect(await readingOf(page, "bake")).toMatch(/first estimate of \d+–\d+ min at 175 degrees/);
+  await page
+    .getByRole("status", { name: "Findings" })
+    .getByText(/of soda finds no acid/)
+    .waitFor();
+
+  const beam = page.getByTestId("instrument-lift").locator("svg");
+  const tilted = await beam.innerHTML();
+  await page.getByLabel("Amount of Baking soda").fill("1/4 tsp");
+  await page.getByLabel("Amount of Baking soda").blur();
+  await expect(readingOf(page, "lift")).resolves.not.toBe(before);
+  expect(await beam.innerHTML()).not.toBe(tilted);
+  expect(await readingOf(page, "lift")).not.toMatch(/short of acid/);
+
+  await page.getByText("Not saved, from version 1").waitFor();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await page.getByText("Saved, version 2").waitFor();
+  const judged = await readingOf(page, "lift");
+  await page.reload();
+  await page.getByTestId("instrument-lift").waitFor();
+  expect(await readingOf(page, "lift")).toBe(judged);
+
+  await kitchen.crashAndRestart();
+  await page.goto(`${kitchen.url}/formulas`);
+  await page.getByLabel("Search by name").fill(`loaf on ${name}`);
+  await page.getByRole("link", { name: `Sorghum and apple loaf on ${name}` }).click();
+  await page.getByText("Saved, version 2").waitFor();
+  expect(await readingOf(page, "lift")).toBe(judged);
+  await page.context().close();
+  expect(kitchen.complaints).toEqual([]);
+});
+
+test("an unread line can be written anew where it stands, and the text survives a reload", async () => {
+  const page = await kitchen.open("/read");
+  await page.getByLabel("Recipe").fill("Scones\n200 g rise flower\n100 g butter");
+  await page.getByText("Not read: rise flower").waitFor();
+  await page.reload();
+  await page.getByLabel("Or write the line anew").fill("200 g rice flour");
+  await page.getByRole("button", { name: "Read it again" }).click();
+  await page.getByText("2 lines weighed", { exact: true }).waitFor();
+  expect(await page.getByLabel("Recipe").inputValue()).toBe("Scones\n200 g rice flour\n100 g butter");
+  await page.context().close();
+});

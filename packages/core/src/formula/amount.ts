@@ -1,0 +1,58 @@
+import type { Filling } from "../measure/filling";
+import { householdText } from "../measure/amounts";
+import { readLine } from "../measure/line";
+import { plainText } from "../measure/quantity";
+import { exactly, type Range } from "../measure/range";
+import type { Measures, UnitId } from "../measure/units";
+import { unitLabel } from "../measure/units";
+import { weigh } from "../measure/weigh";
+import type { Ingredient } from "../pantry/ingredient";
+
+/** How amounts stand on the sheet. */
+export const amountModes = ["grams", "household", "percent"] as const;
+export type AmountMode = (typeof amountModes)[number];
+
+export interface AmountContext {
+  measures: Measures;
+  mode: AmountMode;
+  /** What a percentage stands on, g. */
+  flourG: number;
+}
+
+export type ReadAmount = { grams: Range; unit: UnitId; filling?: Filling } | { error: string };
+
+/** Reads an amount typed on the sheet: "120", "1½ tsp", "2 large", "45 %". A bare number is in the unit of the sheet's mode. */
+export function readAmount(text: string, ingredient: Ingredient, { measures, mode, flourG }: AmountContext): ReadAmount {
+  const plain = plainText(text);
+  const bare = /^\d*\.?\d+$/.exec(plain) ? Number(plain) : null;
+  const percent = /^(\d*\.?\d+)\s*%$/.exec(plain);
+  const share = percent ? Number(percent[1]) : bare !== null && mode === "percent" ? bare : null;
+  if (share !== null) {
+    return flourG > 0
+      ? { grams: exactly((share / 100) * flourG), unit: "g" }
+      : { error: "A percentage needs flour or starch to stand on; give grams first." };
+  }
+  if (bare !== null && mode !== "household") return limited({ grams: exactly(bare), unit: "g" });
+  const amount = readLine(`${plain} of it`).amounts[0];
+  const grams = amount ? weigh(amount, ingredient, measures) : null;
+  if (!amount) return { error: `“${text.trim()}” is no amount; 120 g, 1½ tsp or 45 % would be right.` };
+  if (!grams) return { error: `${ingredient.name} has no usual mass for ${unitLabel[amount.unit]}; give grams.` };
+  return limited({ grams, unit: amount.unit, ...(amount.filling ? { filling: amount.filling } : {}) });
+}
+
+const limited = (amount: { grams: Range; unit: UnitId; filling?: Filling }): ReadAmount =>
+  amount.grams.mid <= 1_000_000 ? amount : { error: "That is more than 1000 kg; check the unit." };
+
+/** An amount as the sheet shows it in its mode: figure and unit. */
+export function amountText(
+  grams: number,
+  ingredient: Ingredient,
+  { measures, mode, flourG }: AmountContext,
+): { figure: string; unit: string } {
+  if (mode === "household") return { figure: householdText(grams, ingredient, measures), unit: "" };
+  if (mode === "percent" && flourG > 0)
+    return { figure: trimmed((100 * grams) / flourG, grams < 0.02 * flourG ? 2 : 1), unit: "%" };
+  return { figure: trimmed(grams, grams < 20 ? 1 : 0), unit: "g" };
+}
+
+const trimmed = (value: number, digits: number): string => String(Number(value.toFixed(digits)));

@@ -1,0 +1,97 @@
+import { spawn } from "node:child_process";
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { analyse, catalogue, readRecipe } from "@uprise/core";
+
+/** Median and ninth decile in ms of a call, after a warm-up. */
+function time(work: () => unknown, runs = 200): { median: number; p90: number } {
+  for (let i = 0; i < 40; i++) work();
+  const taken = Array.from({ length: runs }, () => {
+    const begun = performance.now();
+    work();
+    return performance.now() - begun;
+  }).sort((a, b) => a - b);
+  return { median: taken[Math.floor(runs / 2)] ?? NaN, p90: taken[Math.floor(runs * 0.9)] ?? NaN };
+}
+
+const rows: [string, string, string][] = [];
+const ms = (value: number): string => `${value < 10 ? value.toFixed(2) : value.toFixed(0)} ms`;
+const say = (name: string, { median, p90 }: { median: number; p90: number }): void => void rows.push([name, ms(median), ms(p90)]);
+
+const names = catalogue.filter((entry) => entry.family !== "wheat").slice(0, 40);
+const recipe = [
+  "A long recipe",
+  ...names.slice(0, 30).map((entry, i) => `${(i % 4) + 1} 1/2 tbsp ${entry.name.split(",")[0]}, as it comes`),
+].join("\n");
+const linesOf = (count: number) =>
+  names.slice(0, count).map((entry, i) => ({ ingredientId: entry.id, grams: { low: 18 + i, mid: 20 + i, high: 23 + i } }));
+const leavened = (count: number) => [
+  ...linesOf(count - 3),
+  { ingredientId: "soda", grams: { low: 3, mid: 3.2, high: 3.8 } },
+  { ingredientId: "powder-double-acting", grams: { low: 9, mid: 10, high: 12 } },
+  { ingredientId: "kefir", grams: { low: 230, mid: 240, high: 250 } },
+];
+say(
+  "read a recipe of 30 lines",
+  time(() => readRecipe(recipe)),
+);
+const thirty = leavened(30);
+const forty = leavened(40);
+say(
+  "analyse 30 lines with ranges",
+  time(() => analyse({ lines: thirty })),
+);
+say(
+  "analyse 40 lines with ranges",
+  time(() => analyse({ lines: forty })),
+);
+
+/** Bytes of script that the first page loads: every bundle but the routes that are fetched later. */
+function firstLoad(): { raw: number; gzip: number; fonts: number } {
+  const folder = "apps/web/dist/_expo/static/js/web";
+  const first = readdirSync(folder).filter(
+    (file) => file.endsWith(".js") && /^(?:entry|__common|__expo-metro-runtime|_layout|index|\[id\])/.test(file),
+  );
+  const bytes = first.map((file) => readFileSync(join(folder, file)));
+  const fonts = (path: string): number =>
+    readdirSync(path, { withFileTypes: true }).reduce(
+      (all, e) =>
+        all + (e.isDirectory() ? fonts(join(path, e.name)) : e.name.endsWith(".ttf") ? statSync(join(path, e.name)).size : 0),
+      0,
+    );
+  return {
+    raw: bytes.reduce((all, b) => all + b.length, 0),
+    gzip: bytes.reduce((all, b) => all + gzipSync(b, { level: 9 }).length, 0),
+    fonts: fonts("apps/web/dist/assets"),
+  };
+}
+
+/** Time from spawning the server to its first line, on an empty folder and on a filled one. */
+async function start(data: string): Promise<number> {
+  const begun = performance.now();
+  const server = spawn(process.execPath, ["apps/server/dist/main.mjs"], {
+    env: { ...process.env, PORT: "0", UPRISE_DATA: data, UPRISE_DEMO: "1" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  await new Promise((done) => server.stdout.once("data", done));
+  const taken = performance.now() - begun;
+  const ended = new Promise((done) => server.once("exit", done));
+  server.kill("SIGTERM");
+  await ended;
+  return taken;
+}
+
+const data = mkdtempSync(join(tmpdir(), "uprise-bench-"));
+const fresh = await start(data);
+const again = (await Promise.resolve([await start(data), await start(data), await start(data)])).sort((a, b) => a - b);
+rmSync(data, { recursive: true, force: true });
+rows.push(["start of the server, empty folder with demo", ms(fresh), ""]);
+rows.push(["start of the server, filled folder", ms(again[1] ?? NaN), ms(again[2] ?? NaN)]);
+const load = firstLoad();
+rows.push(["script of the first page, gzip", `${Math.round(load.gzip / 1000)} kB`, `${Math.round(load.raw / 1000)} kB raw`]);
+rows.push(["fonts", `${Math.round(load.fonts / 1000)} kB`, ""]);
+
+console.log("| what | median | ninth decile |\n| --- | --- | --- |");
+for (const row of rows) console.log(`| ${row.join(" | ")} |`);
