@@ -21,9 +21,9 @@ test("every change of the sheet moves the readings in the browser, with the serv
   await page.getByRole("button", { name: "Undo" }).click();
   expect(await readingOf(page, "body")).toBe(start.body);
 
-  await page.getByRole("button", { name: "Kefir", exact: true }).click();
+  await page.getByRole("button", { name: /^Kefir/ }).click();
   await page.getByLabel("Take another ingredient").fill("whole milk");
-  await page.getByRole("button", { name: "Whole milk", exact: true }).click();
+  await page.getByRole("button", { name: /^Whole milk/ }).click();
   expect(await readingOf(page, "lift")).not.toBe(start.lift);
   await page.getByRole("button", { name: "Undo" }).click();
   expect(await readingOf(page, "lift")).toBe(start.lift);
@@ -50,11 +50,11 @@ test("lines are moved, locked, renamed and removed; amounts stand in grams, spoo
       .evaluateAll((all) => all.map((e) => (e.getAttribute("aria-label") ?? "").replace("Amount of ", "")));
   await page.getByTestId("instrument-lift").waitFor();
   expect((await names())[0]).toBe("Oat flour");
-  await page.getByRole("button", { name: "Oat flour", exact: true }).click();
+  await page.getByRole("button", { name: /^Oat flour/ }).click();
   await page.getByRole("button", { name: "Move down" }).click();
   expect((await names()).slice(0, 2)).toEqual(["White rice flour", "Oat flour"]);
   await page.getByRole("button", { name: "Lock", exact: true }).click();
-  await page.getByRole("button", { name: "Oat flour, locked" }).waitFor();
+  await page.getByRole("button", { name: /^locked Oat flour/ }).waitFor();
   await page.getByLabel("Called here").fill("Pier oats, milled");
   expect(await names()).toContain("Pier oats, milled");
   await page.getByRole("button", { name: "Remove", exact: true }).click();
@@ -71,9 +71,9 @@ test("lines are moved, locked, renamed and removed; amounts stand in grams, spoo
 
 test("pan and oven are changed in their rooms, and the readings follow", async () => {
   const page = await kitchen.open("/bench/pear-loaf");
-  const fill = await page.getByTestId("instrument-fill").getAttribute("aria-label");
+  const fill = await readingOf(page, "fill");
   await page.getByTestId("instrument-fill").click();
-  await page.getByRole("button", { name: "Loaf tin 1 lb (UK)" }).click();
+  await page.getByRole("button", { name: /^Loaf tin 1 lb \(UK\)/ }).click();
   expect(await readingOf(page, "fill")).not.toBe(fill);
   expect(await readingOf(page, "fill")).toMatch(/runs over|per cent/);
   await page.getByLabel("Height inside").fill("9000");
@@ -82,7 +82,7 @@ test("pan and oven are changed in their rooms, and the readings follow", async (
   const bake = await readingOf(page, "bake");
   await page.getByLabel("Oven", { exact: true }).fill("220");
   expect(await readingOf(page, "bake")).not.toBe(bake);
-  await page.getByRole("button", { name: /^Minutes, a first estimate.*why/ }).click();
+  await page.getByRole("button", { name: /^Minutes, a first estimate/ }).click();
   await page.getByText(/rule of thumb/).waitFor();
   await page.context().close();
 });
@@ -103,7 +103,7 @@ test("two tabs change one formula: the second is told, and loses nothing", async
   await two.getByText("Saved, version 3").waitFor();
 
   await two.getByRole("button", { name: /Versions$/ }).click();
-  await two.getByRole("button", { name: "Version 2" }).click();
+  await two.getByRole("button", { name: /^Version 2/ }).click();
   await two.getByRole("button", { name: "Take this one up again" }).click();
   expect(await two.getByLabel("Amount of Baking soda").inputValue()).toBe("2");
   expect(kitchen.complaints.filter((c) => !/412/.test(c) && !/ERR_INTERNET_DISCONNECTED/.test(c))).toEqual([]);
@@ -118,8 +118,8 @@ test("a formula is begun from a kind, taken off the list and brought back", asyn
   await page.getByRole("link", { name: "Formulas" }).click();
   await page.getByRole("button", { name: "Take New scone off the list" }).click();
   await page.getByText("“New scone” is off the list.").waitFor();
-  expect(await page.getByRole("link", { name: "New scone" }).count()).toBe(0);
+  await page.getByRole("link", { name: /^New scone/ }).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Bring it back" }).click();
-  await page.getByRole("link", { name: "New scone" }).waitFor();
+  await page.getByRole("link", { name: /^New scone/ }).waitFor();
   await page.context().close();
 });

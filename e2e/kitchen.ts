@@ -55,7 +55,9 @@ const ended = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
 
 export async function openKitchen(): Promise<Kitchen> {
   const data = mkdtempSync(join(tmpdir(), "uprise-e2e-"));
-  let { child, url } = await startServer(data, 0);
+  const first = await startServer(data, 0);
+  const { url } = first;
+  let child = first.child;
   const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: flags });
   const complaints: string[] = [];
   return {
@@ -107,4 +109,4 @@ export async function faultsOf(page: Page): Promise<string[]> {
 
 /** What the text alternative of an instrument says now. */
 export const readingOf = async (page: Page, name: "lift" | "body" | "fill" | "bake"): Promise<string> =>
-  (await page.getByTestId(`instrument-${name}`).getAttribute("aria-label")) ?? "";
+  (await page.getByTestId(`instrument-${name}`).getByRole("img").getAttribute("aria-label")) ?? "";

@@ -37,8 +37,7 @@ test.each([
 ])("on %s: paste, answer, mend, judge, change, save, reload, restart, find again", async (name, size) => {
   const page = await kitchen.open("/read", size);
   await page.getByLabel("Recipe").fill(recipe.replace("apple loaf", `apple loaf on ${name}`));
-  await page.getByText("15 lines weighed").waitFor({ state: "detached" });
-  expect(await page.getByText(/lines weighed, 3 questions?, 1 not read/).count()).toBe(1);
+  await page.getByText("14 lines weighed, 3 questions, 1 not read").waitFor();
 
   await page
     .getByRole("group", { name: /80 g and 1 cup do not agree/ })
@@ -54,7 +53,7 @@ test.each([
     .getByRole("button", { name: "175 °C", exact: true })
     .click();
   await page.getByLabel("It means").fill("mixed spice");
-  await page.getByRole("button", { name: "Ground cinnamon", exact: true }).click();
+  await page.getByRole("button", { name: /pumpkin pie spice/ }).click();
   await page.getByText("15 lines weighed", { exact: true }).waitFor();
   await page.getByRole("button", { name: "Put on the bench" }).click();
 
@@ -88,7 +87,7 @@ test.each([
   await kitchen.crashAndRestart();
   await page.goto(`${kitchen.url}/formulas`);
   await page.getByLabel("Search by name").fill(`loaf on ${name}`);
-  await page.getByRole("link", { name: `Sorghum and apple loaf on ${name}` }).click();
+  await page.getByRole("link", { name: new RegExp(`^Sorghum and apple loaf on ${name}`) }).click();
   await page.getByText("Saved, version 2").waitFor();
   expect(await readingOf(page, "lift")).toBe(judged);
   await page.context().close();

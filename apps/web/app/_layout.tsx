@@ -8,7 +8,13 @@ import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Shell } from "../features/shell/shell";
 import { ThemeProvider } from "../theme/theme";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5_000 } } });
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5_000, networkMode: "always" },
+    // A write with the network gone is told at once, not silently held back.
+    mutations: { networkMode: "always" },
+  },
+});
 
 export default function Layout() {
   useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BricolageGrotesque_700Bold });

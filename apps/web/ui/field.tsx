@@ -1,5 +1,13 @@
 import { type ReactNode, useId, useState } from "react";
-import { type KeyboardTypeOptions, type StyleProp, StyleSheet, TextInput, View, type ViewStyle } from "react-native";
+import {
+  type KeyboardTypeOptions,
+  type StyleProp,
+  StyleSheet,
+  TextInput,
+  type TextStyle,
+  View,
+  type ViewStyle,
+} from "react-native";
 import { fonts, space, touch, type } from "../theme/scale";
 import { useColours } from "../theme/theme";
 import { Small } from "./words";
@@ -87,7 +95,8 @@ export function Field({
             type.body,
             styles.input,
             multiline ? styles.multiline : null,
-            { color: colours.ink, textAlign: align, fontVariant: ["tabular-nums"], outlineWidth: 0 },
+            { color: colours.ink, textAlign: align, fontVariant: ["tabular-nums"] },
+            noOutline,
           ]}
         />
         {suffix}
@@ -100,6 +109,9 @@ export function Field({
     </View>
   );
 }
+
+/** The box around draws the focus; the browser need not. */
+export const noOutline = { outlineStyle: "none" } as unknown as TextStyle;
 
 const styles = StyleSheet.create({
   field: { gap: space.xs },

@@ -33,7 +33,7 @@ export function NameSearch<T extends { id: string; name: string; aliases: string
         <View role="list" style={styles.list}>
           {found.map((item) => (
             <View role="listitem" key={item.id}>
-              <Press onPress={() => onPick(item)} label={item.name} style={[styles.item, { borderBottomColor: colours.rule }]}>
+              <Press onPress={() => onPick(item)} style={[styles.item, { borderBottomColor: colours.rule }]}>
                 <Body lines={1}>{item.name}</Body>
                 {item.aliases.length > 0 ? (
                   <Small tone="faint" lines={1}>

@@ -10,7 +10,7 @@ export function Loading({ what }: { what: string }) {
   const colours = useColours();
   return (
     <View style={styles.state} role="status" aria-live="polite">
-      <ActivityIndicator color={colours.ink} />
+      <ActivityIndicator color={colours.ink} aria-label={what} />
       <Body tone="faint">{what}</Body>
     </View>
   );

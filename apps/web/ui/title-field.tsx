@@ -2,6 +2,7 @@ import { useState } from "react";
 import { type StyleProp, StyleSheet, TextInput, type TextStyle, View } from "react-native";
 import { space } from "../theme/scale";
 import { useColours } from "../theme/theme";
+import { noOutline } from "./field";
 
 /** A title that is typed over where it stands. */
 export function TitleField({
@@ -29,7 +30,7 @@ export function TitleField({
         maxLength={160}
         onFocus={() => setFocused(true)}
         onBlur={() => setFocused(false)}
-        style={[style, styles.input]}
+        style={[style, styles.input, noOutline]}
       />
     </View>
   );
@@ -37,5 +38,5 @@ export function TitleField({
 
 const styles = StyleSheet.create({
   box: { paddingHorizontal: space.m, borderBottomWidth: 3 },
-  input: { minHeight: 52, outlineWidth: 0, textOverflow: "ellipsis" } as TextStyle,
+  input: { minHeight: 52, textOverflow: "ellipsis" } as TextStyle,
 });

@@ -6,12 +6,12 @@ import { Press } from "./press";
 import { Small } from "./words";
 
 /** A number's reason, opened in place by one tap on the number. */
-export function Why({ label, shown, children }: { label: string; shown: ReactNode; children: ReactNode }) {
+export function Why({ shown, children }: { shown: ReactNode; children: ReactNode }) {
   const colours = useColours();
   const [open, setOpen] = useState(false);
   return (
     <View>
-      <Press onPress={() => setOpen(!open)} aria-expanded={open} label={`${label}: why?`} style={styles.row}>
+      <Press onPress={() => setOpen(!open)} aria-expanded={open} style={styles.row}>
         {shown}
         <Small tone="faint" style={styles.why}>
           {open ? "close" : "why?"}

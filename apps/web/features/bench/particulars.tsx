@@ -28,7 +28,6 @@ export function Particulars({ formula, massG, onChange }: ParticularsProps) {
       <Press
         onPress={() => setChoosing(!choosing)}
         aria-expanded={choosing}
-        label={`Kind of bake: ${kindName[formula.kind]}`}
         style={[styles.kind, { borderBottomColor: colours.rule }]}
       >
         <Small tone="faint">Kind of bake</Small>
@@ -71,7 +70,7 @@ export function Particulars({ formula, massG, onChange }: ParticularsProps) {
         ].map(([label, factor]) => (
           <Press
             key={label}
-            label={`Scale by ${factor}`}
+            label={`${label}, scale by ${factor}`}
             onPress={() => scale(Number(factor))}
             style={[styles.factor, { borderColor: colours.strongRule }]}
           >

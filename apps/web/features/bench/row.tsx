@@ -36,14 +36,13 @@ export const Row = memo(function Row({ line, ingredient, context, shelf, pull, o
     <View role="listitem" style={{ borderBottomWidth: 1, borderBottomColor: colours.rule }}>
       <View style={styles.row}>
         <Spine {...pull} />
-        <Press
-          onPress={() => onOpen(open ? null : line.id)}
-          aria-expanded={open}
-          label={`${name}${line.locked ? ", locked" : ""}`}
-          style={styles.name}
-        >
+        <Press onPress={() => onOpen(open ? null : line.id)} aria-expanded={open} style={styles.name}>
           <View style={styles.nameLine}>
-            {line.locked ? <Lock size={15} color={colours.ink} strokeWidth={2.2} /> : null}
+            {line.locked ? (
+              <View role="img" aria-label="locked">
+                <Lock size={15} color={colours.ink} strokeWidth={2.2} />
+              </View>
+            ) : null}
             <Body lines={2} style={styles.shrink}>
               {name}
             </Body>

@@ -31,7 +31,6 @@ export function Strip({ analysis, open, onOpen }: StripProps) {
             key={name}
             onPress={() => onOpen(name)}
             aria-expanded={here}
-            label={analysis ? sentenceOf(name, analysis) : `${instrumentTitle[name]}: nothing to read yet.`}
             testID={`instrument-${name}`}
             style={[
               styles.cell,
@@ -43,7 +42,13 @@ export function Strip({ analysis, open, onOpen }: StripProps) {
             ]}
           >
             <Small tone="faint">{instrumentTitle[name]}</Small>
-            {analysis ? <Instrument name={name} analysis={analysis} width={drawing} /> : <View style={{ height: drawing * 0.7 }} />}
+            <View
+              role="img"
+              aria-label={analysis ? sentenceOf(name, analysis) : `${instrumentTitle[name]}: nothing to read yet.`}
+              style={{ minHeight: drawing * 0.7 }}
+            >
+              {analysis ? <Instrument name={name} analysis={analysis} width={drawing} /> : null}
+            </View>
             <Small strong lines={1}>
               {analysis ? figureOf(name, analysis) : "–"}
             </Small>

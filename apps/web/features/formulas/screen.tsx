@@ -110,7 +110,7 @@ function Item({ item, onOpen, onRemove }: { item: FormulaSummary; onOpen: () => 
   const colours = useColours();
   return (
     <View role="listitem" style={[styles.item, { borderBottomColor: colours.rule }]}>
-      <Press role="link" onPress={onOpen} label={item.title} style={styles.grow}>
+      <Press role="link" onPress={onOpen} style={styles.grow}>
         <Lead strong>{item.title}</Lead>
         <Small tone="faint">
           {kindName[item.kind]}, {item.lines} lines, {gramsText(item.massG)}; version {item.version},{" "}

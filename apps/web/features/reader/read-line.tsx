@@ -53,12 +53,7 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
         },
       ]}
     >
-      <Press
-        onPress={() => setOpen(!open)}
-        aria-expanded={open || unread}
-        label={`${line.source.trim()}: ${unread ? "not read" : name}`}
-        style={styles.head}
-      >
+      <Press onPress={() => setOpen(!open)} aria-expanded={open || unread} style={styles.head}>
         <View style={styles.words}>
           <View style={styles.nameLine}>
             {unread ? (

@@ -173,12 +173,7 @@ function Surroundings({
   const [open, setOpen] = useState(false);
   return (
     <View style={styles.around}>
-      <Press
-        onPress={() => setOpen(!open)}
-        aria-expanded={open}
-        label={`Kind of bake: ${kindName[kind]}`}
-        style={[styles.kind, { borderBottomColor: colours.rule }]}
-      >
+      <Press onPress={() => setOpen(!open)} aria-expanded={open} style={[styles.kind, { borderBottomColor: colours.rule }]}>
         <Small tone="faint">Kind of bake</Small>
         <Body strong>{kindName[kind]}</Body>
       </Press>

@@ -11,7 +11,6 @@ export function Fact({ name, value, why, source }: { name: string; value: string
   return (
     <View style={[styles.fact, { borderBottomColor: colours.rule }]}>
       <Why
-        label={`${name}, ${value}`}
         shown={
           <View style={styles.shown}>
             <Small tone="faint">{name}</Small>

@@ -120,7 +120,6 @@ export function FillRoom({ formula, analysis, onChange }: FillRoomProps) {
             <Press
               onPress={() => set(entry.vessel)}
               aria-pressed={same(entry.vessel)}
-              label={entry.name}
               style={[
                 styles.pan,
                 { borderBottomColor: colours.rule, borderLeftColor: same(entry.vessel) ? colours.ink : "transparent" },

@@ -44,7 +44,7 @@ export function VersionsRoom({
         const open = chosen === version.number;
         return (
           <View role="listitem" key={version.number} style={[styles.version, { borderBottomColor: colours.rule }]}>
-            <Press onPress={() => setChosen(open ? null : version.number)} aria-expanded={open} label={`Version ${version.number}`}>
+            <Press onPress={() => setChosen(open ? null : version.number)} aria-expanded={open}>
               <Body strong>Version {version.number}</Body>
               <Small tone="faint">
                 {format(new Date(version.savedAt), "d MMM yyyy, HH:mm")}

@@ -46,18 +46,20 @@ function Ingredients() {
   if (error) return <Failed title="The store is shut." detail={error.message} onRetry={() => void refetch()} />;
   if (isPending) return <Loading what="Fetching the store" />;
   return (
-    <FlatList
-      role="list"
-      data={found}
-      keyExtractor={(item) => item.id}
-      initialNumToRender={24}
-      contentContainerStyle={styles.list}
-      ListHeaderComponent={<Field label={`Search ${shelf.all().length} ingredients`} value={q} onChange={setQ} />}
-      ListEmptyComponent={<Body style={styles.nothing}>Nothing by that name.</Body>}
-      renderItem={({ item }) => (
-        <Entry ingredient={item} open={open === item.id} onOpen={() => setOpen(open === item.id ? null : item.id)} />
-      )}
-    />
+    <>
+      <Field label={`Search ${shelf.all().length} ingredients`} value={q} onChange={setQ} style={styles.search} />
+      <FlatList
+        role="list"
+        data={found}
+        keyExtractor={(item) => item.id}
+        initialNumToRender={24}
+        contentContainerStyle={styles.list}
+        ListEmptyComponent={<Body style={styles.nothing}>Nothing by that name.</Body>}
+        renderItem={({ item }) => (
+          <Entry ingredient={item} open={open === item.id} onOpen={() => setOpen(open === item.id ? null : item.id)} />
+        )}
+      />
+    </>
   );
 }
 
@@ -85,7 +87,7 @@ function Entry({ ingredient, open, onOpen }: { ingredient: Ingredient; open: boo
   ).filter(([, value]) => value >= 0.1);
   return (
     <View role="listitem" style={[styles.entry, { borderBottomColor: colours.rule }]}>
-      <Press onPress={onOpen} aria-expanded={open} label={ingredient.name} style={styles.entryHead}>
+      <Press onPress={onOpen} aria-expanded={open} style={styles.entryHead}>
         <Body strong={open} style={styles.grow}>
           {ingredient.name}
         </Body>
@@ -165,6 +167,7 @@ function Pans() {
 const styles = StyleSheet.create({
   screen: { flex: 1, maxWidth: 760, width: "100%" },
   head: { padding: space.m, gap: space.s, paddingBottom: 0 },
+  search: { paddingHorizontal: space.m, paddingTop: space.s },
   list: { padding: space.m, paddingTop: space.s },
   nothing: { paddingVertical: space.l },
   entry: { borderBottomWidth: 1 },
