@@ -4,6 +4,15 @@ import { space, touch } from "../theme/scale";
 import { useColours } from "../theme/theme";
 import { Body } from "./words";
 
+/** Whether the browser would show focus here: after a key, not after a finger. */
+function byKeyboard(target: unknown): boolean {
+  try {
+    return target instanceof Element && target.matches(":focus-visible");
+  } catch {
+    return true;
+  }
+}
+
 interface PressProps extends Omit<PressableProps, "style" | "children"> {
   children: ReactNode;
   style?: StyleProp<ViewStyle>;
@@ -20,7 +29,7 @@ export function Press({ children, style, label, ...rest }: PressProps) {
       {...(label ? { "aria-label": label } : {})}
       {...rest}
       onFocus={(event) => {
-        setFocused(true);
+        setFocused(byKeyboard(event.target));
         rest.onFocus?.(event);
       }}
       onBlur={(event) => {

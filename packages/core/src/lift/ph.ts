@@ -30,31 +30,62 @@ function carbonateCharge(mixture: Mixture, ph: number, co2Atm: number): number {
   return carbon * acidCharge(CARBONIC_PKA, ph);
 }
 
-/** Positive minus negative charge at a pH, mmol. It falls as pH rises. */
-export function chargeBalance(mixture: Mixture, ph: number, co2Atm: number): number {
-  let balance = mixture.sodaMmol - carbonateCharge(mixture, ph, co2Atm);
-  for (const { titration, massG, factor } of mixture.parts) balance -= factor * massG * givenUp(titration, ph);
+/** A mixture with its linear buffers added up, so that only named acids and crystals are left to evaluate one by one. */
+interface Compiled {
+  mixture: Mixture;
+  slope: number;
+  offset: number;
+  named: { titration: Titration; amount: number }[];
+}
+
+function compile(mixture: Mixture): Compiled {
+  let slope = 0;
+  let offset = 0;
+  const named: Compiled["named"] = [];
+  for (const { titration, massG, factor } of mixture.parts) {
+    const amount = factor * massG;
+    slope += amount * titration.buffer;
+    offset += amount * titration.buffer * titration.ph;
+    if (titration.acids.length > 0 || titration.crystals.length > 0) named.push({ titration: { ...titration, buffer: 0 }, amount });
+  }
+  return { mixture, slope, offset, named };
+}
+
+function balanceOf({ mixture, slope, offset, named }: Compiled, ph: number, co2Atm: number): number {
+  let balance = mixture.sodaMmol - carbonateCharge(mixture, ph, co2Atm) - slope * ph + offset;
+  for (const { titration, amount } of named) balance -= amount * givenUp(titration, ph);
   return balance + mixture.waterL * 1000 * (10 ** -ph - 10 ** (ph - 14));
 }
 
+/** Positive minus negative charge at a pH, mmol. It falls as pH rises. */
+export const chargeBalance = (mixture: Mixture, ph: number, co2Atm: number): number => balanceOf(compile(mixture), ph, co2Atm);
+
+/** Half a unit on either side of a guess holds the root of most neighbours of a solved mixture. */
+const NEAR = 0.75;
+
 /**
  * The pH at which the charges of a mixture cancel: bisection to half a unit, then the Illinois form of false position, closed to
- * 1e-10 mmol. The balance is monotone, so there is one root between 0 and 14.
+ * 1e-10 mmol or 1e-13 pH. The balance is monotone, so there is one root between 0 and 14. `guess` only saves time.
  */
-export function solvePh(mixture: Mixture, co2Atm: number): number {
+export function solvePh(mixture: Mixture, co2Atm: number, guess?: number): number {
+  const compiled = compile(mixture);
   let low = 0;
   let high = 14;
-  while (high - low > 0.5) {
+  if (guess !== undefined) {
+    if (balanceOf(compiled, guess - NEAR, co2Atm) > 0) low = guess - NEAR;
+    if (balanceOf(compiled, guess + NEAR, co2Atm) < 0) high = guess + NEAR;
+  }
+  while (high - low > 2 * NEAR) {
     const middle = (low + high) / 2;
-    if (chargeBalance(mixture, middle, co2Atm) > 0) low = middle;
+    if (balanceOf(compiled, middle, co2Atm) > 0) low = middle;
     else high = middle;
   }
-  let fLow = chargeBalance(mixture, low, co2Atm);
-  let fHigh = chargeBalance(mixture, high, co2Atm);
+  let fLow = balanceOf(compiled, low, co2Atm);
+  let fHigh = balanceOf(compiled, high, co2Atm);
   let at = low;
   for (let i = 0; i < 80; i++) {
     at = fLow === fHigh ? (low + high) / 2 : (low * fHigh - high * fLow) / (fHigh - fLow);
-    const f = chargeBalance(mixture, at, co2Atm);
+    const f = balanceOf(compiled, at, co2Atm);
     if (Math.abs(f) < 1e-10 || high - low < 1e-13) return at;
     if (f > 0) {
       low = at;
@@ -65,9 +96,9 @@ export function solvePh(mixture: Mixture, co2Atm: number): number {
       fHigh = f;
       fLow /= 2;
     }
-    if (i % 3 === 2) {
+    if (i % 4 === 3) {
       const middle = (low + high) / 2;
-      const fMiddle = chargeBalance(mixture, middle, co2Atm);
+      const fMiddle = balanceOf(compiled, middle, co2Atm);
       if (fMiddle > 0) [low, fLow] = [middle, fMiddle];
       else [high, fHigh] = [middle, fMiddle];
     }
@@ -109,7 +140,7 @@ export function phOf(items: readonly Item[], waterG: number): { batter: number; 
       };
     });
     const co2 = CRUMB_CO2_ATM.low * Math.exp(spanLog * samplePoint(s, 99));
-    const ph = solvePh({ parts, sodaMmol, waterL: mixture.waterL }, co2);
+    const ph = solvePh({ parts, sodaMmol, waterL: mixture.waterL }, co2, mid);
     low = Math.min(low, ph);
     high = Math.max(high, ph);
   }
