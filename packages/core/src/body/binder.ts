@@ -1,4 +1,5 @@
 import { flourOf, type Item } from "../formula/resolve";
+import type { Ingredient } from "../pantry/ingredient";
 
 export interface Binder {
   /** What binds, the strongest first, such as "egg and xanthan"; "none" where nothing does. */
@@ -23,13 +24,17 @@ const words: Record<string, string> = {
 /** Gluten holds a wheat dough without any gum: so much xanthan it is worth per 100 g of wheat flour. */
 const GLUTEN_BINDS = 1;
 
+/** g that bind like a gram of xanthan, per gram of an ingredient; gluten counts. */
+export const binderPerGram = (ingredient: Ingredient): number =>
+  (ingredient.family === "wheat" ? GLUTEN_BINDS : (ingredient.xanthanEquivalent ?? 0)) / 100;
+
 /** Binding power against what is wanted (in % xanthan on flour). Blends count with what they hold already. */
 export function binderOf(items: readonly Item[], wantedPercent: number): Binder {
   const flour = flourOf(items);
   const parts = items
     .map(({ ingredient, massG }) => ({
       word: words[ingredient.id] ?? (ingredient.family === "wheat" ? "gluten" : ingredient.name.toLowerCase()),
-      grams: (massG * (ingredient.family === "wheat" ? GLUTEN_BINDS : (ingredient.xanthanEquivalent ?? 0))) / 100,
+      grams: massG * binderPerGram(ingredient),
     }))
     .filter((part) => part.grams > 0)
     .sort((a, b) => b.grams - a.grams);

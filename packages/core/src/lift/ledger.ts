@@ -1,4 +1,5 @@
 import type { Item } from "../formula/resolve";
+import type { Ingredient } from "../pantry/ingredient";
 import { type Range, product, range, scaled, sum, within } from "../measure/range";
 import { leaveningAcids, mmolPerGram } from "./acids";
 import { acidFractions, givenUp, titrationOf, type Titration } from "./charge";
@@ -44,6 +45,11 @@ export function ledgerOf(items: readonly Item[]): Ledger {
   const residualMmol = Math.max(0, soda.mid - Math.max(0, acid.mid));
   return { entries, soda, acid, neutralised: ratio(acid, soda), residualMmol, residualSodaG: residualMmol * 0.084007 };
 }
+
+/** mmol of acid that a gram brings to the ledger: dissolved to pH 7.5, crystals by neutralising value. */
+export const acidPerGram = (ingredient: Ingredient): number =>
+  dissolvedGivenUp(titrationOf(ingredient)) +
+  acidFractions(ingredient).reduce((all, [id, fraction]) => all + fraction * mmolPerGram(leaveningAcids[id]), 0);
 
 function entryOf(item: Item): LedgerEntry {
   const { ingredient, grams } = item;

@@ -1,0 +1,90 @@
+import { z } from "zod";
+import type { Analysis } from "../analyse";
+import { consistencies } from "../body/consistency";
+import type { WeighedLine } from "../formula/resolve";
+import { verdicts } from "../lift/lift";
+import { rangeSchema } from "../measure/range";
+import { allergenSchema, type Allergen } from "../pantry/ingredient";
+import type { Shelf } from "../pantry/catalogue";
+import { findingIds } from "./finding";
+
+/** The readings that a change moves; percentages on flour and starch. */
+export const readingsSchema = z.object({
+  verdict: z.enum(verdicts),
+  neutralised: rangeSchema,
+  residualSodaG: z.number(),
+  ph: rangeSchema,
+  gasMlPer100g: z.number(),
+  consistency: z.enum(consistencies),
+  loading: z.number(),
+  waterPercent: z.number(),
+  fatPercent: z.number(),
+  sugarPercent: z.number(),
+  binderPercent: z.number(),
+  massG: z.number(),
+  findings: z.array(z.enum(findingIds)),
+});
+export type Readings = z.infer<typeof readingsSchema>;
+
+export const proposalSchema = z.object({
+  title: z.string(),
+  why: z.string(),
+  changes: z.array(z.object({ ingredientId: z.string(), fromG: z.number(), toG: z.number() })),
+  lines: z.array(z.object({ ingredientId: z.string(), grams: z.number() })),
+  before: readingsSchema,
+  after: readingsSchema,
+  kept: z.array(z.string()).optional(),
+  lost: z.array(z.string()).optional(),
+  allergensAdded: z.array(allergenSchema),
+  allergensRemoved: z.array(allergenSchema),
+});
+export type Proposal = z.infer<typeof proposalSchema>;
+
+/** Why nothing could be proposed: the bands that cannot be met together, and the locks that would free them. */
+export const conflictSchema = z.object({ message: z.string(), bands: z.array(z.string()), unlock: z.array(z.string()) });
+export type Conflict = z.infer<typeof conflictSchema>;
+
+export const proposalsSchema = z.object({ proposals: z.array(proposalSchema), conflict: conflictSchema.optional() });
+export type Proposals = z.infer<typeof proposalsSchema>;
+
+export function readingsOf({ lift, body, batch, findings }: Analysis): Readings {
+  const onFlour = (grams: number): number => (batch.flourG > 0 ? (100 * grams) / batch.flourG : 0);
+  return {
+    verdict: lift.verdict,
+    neutralised: lift.neutralised,
+    residualSodaG: lift.residualSodaG,
+    ph: lift.ph,
+    gasMlPer100g: lift.gasMlPer100g.mid,
+    consistency: body.consistency,
+    loading: body.loading.mid,
+    waterPercent: onFlour(batch.waterG),
+    fatPercent: onFlour(batch.fatG),
+    sugarPercent: onFlour(batch.sugarG),
+    binderPercent: body.binder.percent,
+    massG: batch.massG,
+    findings: findings.map((finding) => finding.id),
+  };
+}
+
+/** Lines after a change: an ingredient on several lines keeps their shares, a new one stands at the end, one at nothing is gone. */
+export function linesAfter(
+  lines: readonly WeighedLine[],
+  toG: ReadonlyMap<string, number>,
+): { ingredientId: string; grams: number }[] {
+  const mid = (line: WeighedLine): number => (typeof line.grams === "number" ? line.grams : line.grams.mid);
+  const before = new Map<string, number>();
+  for (const line of lines) before.set(line.ingredientId, (before.get(line.ingredientId) ?? 0) + mid(line));
+  const out: { ingredientId: string; grams: number }[] = [];
+  for (const line of lines) {
+    const to = toG.get(line.ingredientId);
+    const whole = before.get(line.ingredientId) ?? 0;
+    const grams = to === undefined ? mid(line) : whole > 0 ? (mid(line) / whole) * to : to;
+    if (grams > 0) out.push({ ingredientId: line.ingredientId, grams });
+  }
+  for (const [ingredientId, grams] of toG) if (!before.has(ingredientId) && grams > 0) out.push({ ingredientId, grams });
+  return out;
+}
+
+export function allergensOf(lines: readonly { ingredientId: string }[], shelf: Shelf): Set<Allergen> {
+  return new Set(lines.flatMap((line) => shelf.get(line.ingredientId)?.allergens ?? []));
+}
