@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:f
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
-import { analyse, catalogue, readRecipe } from "@uprise/core";
+import { analyse, balance, catalogue, readRecipe, swap } from "@uprise/core";
 
 /** Median and ninth decile in ms of a call, after a warm-up. */
 function time(work: () => unknown, runs = 200): { median: number; p90: number } {
@@ -46,6 +46,29 @@ say(
 say(
   "analyse 40 lines with ranges",
   time(() => analyse({ lines: forty })),
+);
+
+const soapy = {
+  kind: "muffin" as const,
+  lines: Object.entries({
+    "sorghum-flour": 150,
+    "tapioca-starch": 90,
+    xanthan: 1.2,
+    "whole-milk": 200,
+    egg: 100,
+    "sunflower-oil": 70,
+    "white-sugar": 110,
+    soda: 3,
+    salt: 2,
+  }).map(([ingredientId, grams]) => ({ ingredientId, grams })),
+};
+say(
+  "balance a soapy muffin batter",
+  time(() => balance(soapy), 40),
+);
+say(
+  "swap the egg out of it, six ways",
+  time(() => swap(soapy, { replace: "egg" }), 40),
 );
 
 /** Bytes of script that the first page loads: every bundle but the routes that are fetched later. */

@@ -2,7 +2,7 @@ import { execFileSync, spawn, type ChildProcess } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { analyse, type Formula, type Ingredient } from "@uprise/core";
+import { analyse, type Formula, type Ingredient, type Proposals } from "@uprise/core";
 import type { Problem, StoredFormula } from "@uprise/contract";
 import { buildApp } from "./app";
 import { demoFormulas } from "./demo/fill";
@@ -177,6 +177,27 @@ describe("computing", () => {
     expect(body.findings.map((f) => f.id)).toContain("temperature-mismatch");
   });
 
+  test("balance and swap answer as the core does, from lines or from text", async () => {
+    const text =
+      "Muffins\n240 g sorghum flour\n200 ml milk\n2 eggs\n70 g sunflower oil\n110 g sugar\n3 g bicarbonate of soda\n2 g xanthan gum\n2 g salt";
+    const balanced = await call<Proposals>("POST", "/api/balance", { text, measures: "metric", avoid: ["nuts"] });
+    expect(balanced.status).toBe(200);
+    expect(balanced.body.proposals.length).toBeGreaterThan(1);
+    const [first] = balanced.body.proposals;
+    const again = await call<{ findings: { id: string }[] }>("POST", "/api/analyse", { kind: "muffin", lines: first?.lines });
+    expect(again.body.findings.map((f) => f.id)).not.toContain("soda-unmet");
+    const swapped = await call<Proposals>("POST", "/api/swap", {
+      kind: "muffin",
+      lines: first?.lines,
+      replace: "egg",
+      with: "ground-flax",
+    });
+    expect(swapped.body.proposals[0]?.allergensRemoved).toContain("egg");
+    expect((await call("POST", "/api/swap", { text, replace: "honey" })).status).toBe(422);
+    expect((await call("POST", "/api/swap", { text })).status).toBe(400);
+    expect((await call("POST", "/api/balance", { text, avoid: ["gravity"] })).status).toBe(400);
+  });
+
   test("a typical batch stands in where there is no formula", async () => {
     const { body } = await call<{ batch: { massG: number } }>("POST", "/api/analyse", { kind: "loaf", batchG: 950 });
     expect(body.batch.massG).toBeCloseTo(950, 6);
@@ -236,6 +257,8 @@ describe("the house rules of the server", () => {
     for (const path of [
       "/api/health",
       "/api/read",
+      "/api/balance",
+      "/api/swap",
       "/api/analyse",
       "/api/formulas",
       "/api/formulas/{id}/versions",

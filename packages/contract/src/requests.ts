@@ -1,4 +1,4 @@
-import { kindSchema, measuresSchema, ovenSchema, processSchema, rangeSchema, vesselSchema } from "@uprise/core";
+import { allergenSchema, kindSchema, measuresSchema, ovenSchema, processSchema, rangeSchema, vesselSchema } from "@uprise/core";
 import { z } from "zod";
 
 export const readRequestSchema = z.object({
@@ -19,20 +19,40 @@ export const requestLineSchema = z.object({
   locked: z.boolean().optional(),
 });
 
+const formulaFields = z.object({
+  text: z.string().max(100_000).optional(),
+  lines: z.array(requestLineSchema).max(200).optional(),
+  measures: measuresSchema.optional(),
+  kind: kindSchema.optional(),
+  vessel: vesselSchema.optional(),
+  oven: ovenSchema.optional(),
+  process: processSchema.optional(),
+  batchG: z.number().positive().max(1_000_000).optional(),
+});
+
+type FormulaFields = z.infer<typeof formulaFields>;
+const hasFormula = (body: FormulaFields): boolean =>
+  body.text !== undefined || (body.lines?.length ?? 0) > 0 || body.batchG !== undefined;
+const noFormula = { error: "Send text, lines, or a kind with batchG.", path: ["lines"] };
+
 /** What `analyse`, `simulate`, `balance` and `swap` have in common. */
-export const formulaRequestSchema = z
-  .object({
-    text: z.string().max(100_000).optional(),
-    lines: z.array(requestLineSchema).max(200).optional(),
-    measures: measuresSchema.optional(),
-    kind: kindSchema.optional(),
-    vessel: vesselSchema.optional(),
-    oven: ovenSchema.optional(),
-    process: processSchema.optional(),
-    batchG: z.number().positive().max(1_000_000).optional(),
-  })
-  .refine((body) => body.text !== undefined || (body.lines?.length ?? 0) > 0 || body.batchG !== undefined, {
-    error: "Send text, lines, or a kind with batchG.",
-    path: ["lines"],
-  });
+export const formulaRequestSchema = formulaFields.refine(hasFormula, noFormula);
 export type FormulaRequest = z.infer<typeof formulaRequestSchema>;
+
+const choices = {
+  locked: z.array(z.string()).max(200).optional(),
+  avoid: z.array(allergenSchema).optional(),
+  onHand: z.array(z.string()).max(500).optional(),
+};
+
+export const balanceRequestSchema = formulaFields.extend(choices).refine(hasFormula, noFormula);
+export type BalanceRequest = z.infer<typeof balanceRequestSchema>;
+
+export const swapRequestSchema = formulaFields
+  .extend({
+    ...choices,
+    replace: z.string().min(1, { error: "Say which ingredient to replace, by its id." }),
+    with: z.string().min(1).optional(),
+  })
+  .refine(hasFormula, noFormula);
+export type SwapRequest = z.infer<typeof swapRequestSchema>;

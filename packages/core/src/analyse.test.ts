@@ -151,6 +151,43 @@ describe("the pan", () => {
   });
 });
 
+describe("the race", () => {
+  const raceFor = (leavener: [string, number], restMinutes = 0) =>
+    analyse({
+      kind: "loaf",
+      process: { restMinutes },
+      lines: [...loaf.filter(([id]) => id !== "powder-aluminium-free"), leavener].map(([ingredientId, grams]) => ({
+        ingredientId,
+        grams,
+      })),
+    }).race;
+  test("gas and set only grow, from nothing to nearly all", () => {
+    const { gas, set, minutes } = raceFor(["powder-double-acting", 17]);
+    for (const curve of [gas, set, minutes])
+      curve.slice(1).forEach((value, i) => expect(value).toBeGreaterThanOrEqual((curve[i] ?? 0) - 1e-12));
+    expect(set[0]).toBeLessThan(1e-6);
+    expect(set.at(-1)).toBeGreaterThan(0.95);
+    expect(gas.at(-1)).toBeGreaterThan(0.95);
+  });
+  test("a single-acting powder that stands an hour has nearly run when the oven begins, a double-acting one has not", () => {
+    const atDoor = (r: ReturnType<typeof raceFor>) => r.gas[r.minutes.findIndex((m) => m >= 0)] ?? 0;
+    expect(atDoor(raceFor(["powder-single-acting", 17], 60))).toBeGreaterThan(0.9);
+    expect(atDoor(raceFor(["powder-double-acting", 17], 60))).toBeLessThan(0.45);
+  });
+  test("sugar holds the setting back, so more of the gas comes before it", () => {
+    const plain = analyse({
+      kind: "loaf",
+      lines: loaf.map(([ingredientId, grams]) => ({ ingredientId, grams: ingredientId === "white-sugar" ? 10 : grams })),
+    });
+    const sweet = analyse({
+      kind: "loaf",
+      lines: loaf.map(([ingredientId, grams]) => ({ ingredientId, grams: ingredientId === "white-sugar" ? 260 : grams })),
+    });
+    expect(sweet.body.settingC.mid).toBeGreaterThan(plain.body.settingC.mid);
+    expect(sweet.race.beforeSet).toBeGreaterThanOrEqual(plain.race.beforeSet);
+  });
+});
+
 describe("analyse", () => {
   test.each(kinds)("a typical batter of %s is balanced enough to have no stop and no caution", (kind) => {
     const analysis = analyse({ kind, batchG: kind === "muffin" ? 864 : kind === "tray-bread" ? 1340 : 800 });

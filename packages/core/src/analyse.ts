@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type BakeTargets, bakeSchema, fillSchema, firstBake } from "./bake/bake";
+import { raceOf, raceSchema } from "./bake/race";
 import { profileOf, typicalLines } from "./balance/bands";
 import { findingSchema } from "./balance/finding";
 import { findingsOf } from "./balance/findings";
@@ -8,6 +9,7 @@ import { CoreError } from "./errors";
 import { type Kind, kindSchema } from "./formula/kinds";
 import { type Process, processSchema } from "./formula/process";
 import { batchOf, batchSchema, massOf, resolve, type WeighedLine } from "./formula/resolve";
+import { HANDLING_S } from "./lift/gas";
 import { liftOf, liftSchema } from "./lift/lift";
 import type { Measures } from "./measure/units";
 import { builtInShelf, type Shelf } from "./pantry/catalogue";
@@ -32,6 +34,7 @@ export const analysisSchema = z.object({
   body: bodySchema,
   fill: fillSchema,
   bake: bakeSchema,
+  race: raceSchema,
   findings: z.array(findingSchema),
 });
 export type Analysis = z.infer<typeof analysisSchema>;
@@ -74,6 +77,14 @@ export function analyse(input: AnalyseInput, shelf: Shelf = builtInShelf): Analy
     body,
     fill,
     bake,
+    race: raceOf({
+      gas: lift.gas,
+      benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
+      benchC: process.batterC ?? process.kitchenC ?? 22,
+      bakeMinutes: bake.minutes.mid,
+      targetC: bake.targetCoreC,
+      settingC: body.settingC.mid,
+    }),
     findings: findingsOf({ items, kind, measures, oven, process, lift, body, fill, bake }),
   };
 }

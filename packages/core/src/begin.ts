@@ -3,6 +3,7 @@ import type { Finding } from "./balance/finding";
 import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine } from "./formula/formula";
 import { type Kind, kindFromWords } from "./formula/kinds";
+import type { WeighedLine } from "./formula/resolve";
 import type { Line, Question, Reading } from "./measure/reading";
 import { readLine } from "./measure/line";
 import { mainAmount } from "./measure/reader";
@@ -157,20 +158,29 @@ export function beginKind(
   };
 }
 
+/** What a request sends as text, lines or a batch, as lines with all that the text said beside them. */
+export function inputFrom(
+  request: AnalyseInput & { text?: string | undefined },
+  shelf: Shelf = builtInShelf,
+): AnalyseInput & { lines: readonly WeighedLine[] } {
+  const { text, ...input } = request;
+  if (input.lines && input.lines.length > 0) return { ...input, lines: input.lines };
+  if (text === undefined) return { ...input, lines: typicalLines(input.kind ?? "loaf", input.batchG ?? 0) };
+  const measures = input.measures ?? "us";
+  const { formula } = formulaFrom(readRecipe(text, measures, undefined, shelf), measures, input.kind);
+  return {
+    ...input,
+    lines: formula.lines,
+    kind: input.kind ?? formula.kind,
+    vessel: input.vessel ?? formula.vessel,
+    oven: input.oven ?? formula.oven,
+  };
+}
+
 /** `analyse` of a pasted text: what cannot be weighed is left out of the numbers, a false pair of temperatures becomes a finding. */
 export function analyseText(text: string, input: Omit<AnalyseInput, "lines">, shelf: Shelf = builtInShelf): Analysis {
   const reading = readRecipe(text, input.measures ?? "us", undefined, shelf);
-  const { formula } = formulaFrom(reading, input.measures ?? "us", input.kind);
-  const analysis = analyse(
-    {
-      ...input,
-      lines: formula.lines,
-      kind: input.kind ?? formula.kind,
-      vessel: input.vessel ?? formula.vessel,
-      oven: input.oven ?? formula.oven,
-    },
-    shelf,
-  );
+  const analysis = analyse(inputFrom({ ...input, text }, shelf), shelf);
   const pairs = reading.questions.filter((question) => question.kind === "temperatures-disagree");
   const findings: Finding[] = pairs.map((question) => ({
     id: "temperature-mismatch",

@@ -1,5 +1,13 @@
-import { analysisSchema, formulaRequestSchema, readingSchema, readRequestSchema } from "@uprise/contract";
-import { analyse, analyseText, type Ingredient, readRecipe, shelfWith, type Shelf } from "@uprise/core";
+import {
+  analysisSchema,
+  balanceRequestSchema,
+  formulaRequestSchema,
+  proposalsSchema,
+  readingSchema,
+  readRequestSchema,
+  swapRequestSchema,
+} from "@uprise/contract";
+import { analyse, analyseText, balance, inputFrom, swap, type Ingredient, readRecipe, shelfWith, type Shelf } from "@uprise/core";
 import type { Store } from "../store/store";
 import { type App, problems } from "../wire";
 
@@ -37,6 +45,38 @@ export function computeRoutes(app: App, store: Store): void {
       const { text, ...input } = body;
       const shelf = await shelfOf(store);
       return text !== undefined && !input.lines ? analyseText(text, input, shelf) : analyse(input, shelf);
+    },
+  );
+  app.post(
+    "/api/balance",
+    {
+      schema: {
+        summary: "The smallest changes that bring a formula into its bands",
+        tags: ["compute"],
+        body: balanceRequestSchema,
+        response: { 200: proposalsSchema, ...problems },
+      },
+    },
+    async ({ body }) => {
+      const { locked, avoid, onHand, ...formula } = body;
+      const shelf = await shelfOf(store);
+      return balance(inputFrom(formula, shelf), { locked, avoid, onHand }, shelf);
+    },
+  );
+  app.post(
+    "/api/swap",
+    {
+      schema: {
+        summary: "Replace an ingredient and keep the rest where it was",
+        tags: ["compute"],
+        body: swapRequestSchema,
+        response: { 200: proposalsSchema, ...problems },
+      },
+    },
+    async ({ body }) => {
+      const { locked, avoid, onHand, replace, with: by, ...formula } = body;
+      const shelf = await shelfOf(store);
+      return swap(inputFrom(formula, shelf), { replace, with: by }, { locked, avoid, onHand }, shelf);
     },
   );
 }

@@ -123,6 +123,7 @@ test("findings show the gravest first and the rest on a tap", () => {
   render(
     <ThemeProvider>
       <Findings
+        onBalance={jest.fn()}
         findings={[
           { id: "soda-unmet", severity: "stop", message: "Soda is left.", why: "Because.", fix: "Do this.", ingredientIds: [] },
           { id: "oats-check", severity: "note", message: "Check the oats.", why: "Label.", ingredientIds: [] },

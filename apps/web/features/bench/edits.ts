@@ -1,4 +1,4 @@
-import type { Filling, Formula, FormulaLine, Range, UnitId } from "@uprise/core";
+import type { Filling, Formula, FormulaLine, Proposal, Range, UnitId } from "@uprise/core";
 
 /** Changes of a formula on the bench. Each gives a new formula and leaves the old one as it was, so that undo is keeping the old one. */
 const withLines = (formula: Formula, lines: FormulaLine[]): Formula => ({ ...formula, lines });
@@ -50,3 +50,26 @@ export function moveLine(formula: Formula, id: string, by: -1 | 1): Formula {
 
 export const addLine = (formula: Formula, line: Omit<FormulaLine, "id">): Formula =>
   withLines(formula, [...formula.lines, { ...line, id: freshId(formula) }]);
+
+/** The formula with a proposal taken: what did not change keeps its line as it is, what changed is exact grams, what is new stands last. */
+export function takeProposal(formula: Formula, proposal: Proposal): Formula {
+  const changed = new Map(proposal.changes.map((change) => [change.ingredientId, change]));
+  const seen = new Set<string>();
+  const lines = formula.lines.flatMap((line): FormulaLine[] => {
+    const change = changed.get(line.ingredientId);
+    seen.add(line.ingredientId);
+    if (!change) return [line];
+    if (change.toG === 0 || change.fromG === 0) return [];
+    const grams = (line.grams.mid / change.fromG) * change.toG;
+    const { filling: _, ...rest } = line;
+    return [{ ...rest, grams: { low: grams, mid: grams, high: grams }, unit: "g" }];
+  });
+  const after = withLines(formula, lines);
+  return proposal.changes
+    .filter((change) => change.toG > 0 && !seen.has(change.ingredientId))
+    .reduce(
+      (f, change) =>
+        addLine(f, { ingredientId: change.ingredientId, grams: { low: change.toG, mid: change.toG, high: change.toG }, unit: "g" }),
+      after,
+    );
+}

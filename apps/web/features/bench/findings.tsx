@@ -18,7 +18,7 @@ export function FindingNotice({ finding }: { finding: Finding }) {
 }
 
 /** The gravest finding in one line, all of them on a tap. Nothing to say is said too. */
-export function Findings({ findings }: { findings: readonly Finding[] }) {
+export function Findings({ findings, onBalance }: { findings: readonly Finding[]; onBalance: () => void }) {
   const colours = useColours();
   const [open, setOpen] = useState(false);
   const first = findings[0];
@@ -39,9 +39,16 @@ export function Findings({ findings }: { findings: readonly Finding[] }) {
       ) : (
         <Notice gravity={first.severity} title={first.message} />
       )}
-      <Press onPress={() => setOpen(!open)} aria-expanded={open} style={styles.more}>
-        <Small style={styles.underlined}>{open ? "Close" : rest === 0 ? "What to do" : `What to do, and ${rest} more`}</Small>
-      </Press>
+      <View style={styles.ways}>
+        <Press onPress={() => setOpen(!open)} aria-expanded={open} style={styles.more}>
+          <Small style={styles.underlined}>{open ? "Close" : rest === 0 ? "What to do" : `What to do, and ${rest} more`}</Small>
+        </Press>
+        <Press onPress={onBalance} style={styles.more}>
+          <Small strong style={styles.underlined}>
+            Balance it for me
+          </Small>
+        </Press>
+      </View>
     </View>
   );
 }
@@ -49,6 +56,7 @@ export function Findings({ findings }: { findings: readonly Finding[] }) {
 const styles = StyleSheet.create({
   line: { paddingHorizontal: space.m, paddingVertical: space.s, borderBottomWidth: 1 },
   all: { paddingHorizontal: space.m, borderBottomWidth: 1 },
+  ways: { flexDirection: "row", gap: space.m },
   more: { alignSelf: "flex-start", paddingLeft: space.l },
   underlined: { textDecorationLine: "underline" },
 });

@@ -124,6 +124,9 @@ function RowTools({ line, ingredient, shelf, pull, edits }: Pick<RowProps, "line
           setQuery("");
         }}
       />
+      <Button kind="quiet" onPress={() => edits.swap(line.ingredientId)}>
+        Swap it, and keep the rest
+      </Button>
       <Button kind="quiet" onPress={() => edits.close()}>
         Done
       </Button>

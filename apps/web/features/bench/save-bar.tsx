@@ -8,6 +8,8 @@ import { Small } from "../../ui/words";
 interface SaveBarProps {
   version: number;
   dirty: boolean;
+  /** A proposal is tried on: what is seen is not what would be saved. */
+  trying: boolean;
   saving: boolean;
   error: string | null;
   canUndo: boolean;
@@ -17,9 +19,17 @@ interface SaveBarProps {
 }
 
 /** Within the thumb's reach: what is saved, undo, save. What is not saved yet looks so. */
-export function SaveBar({ version, dirty, saving, error, canUndo, onUndo, onSave, onVersions }: SaveBarProps) {
+export function SaveBar({ version, dirty, trying, saving, error, canUndo, onUndo, onSave, onVersions }: SaveBarProps) {
   const colours = useColours();
-  const told = error ?? (saving ? "Saving…" : dirty ? `Not saved, from version ${version}` : `Saved, version ${version}`);
+  const told =
+    error ??
+    (trying
+      ? "Trying it on; nothing is changed yet"
+      : saving
+        ? "Saving…"
+        : dirty
+          ? `Not saved, from version ${version}`
+          : `Saved, version ${version}`);
   return (
     <View
       style={[
@@ -35,7 +45,7 @@ export function SaveBar({ version, dirty, saving, error, canUndo, onUndo, onSave
       <Press onPress={onUndo} disabled={!canUndo} aria-disabled={!canUndo} label="Undo" style={styles.undo}>
         <Undo size={22} color={canUndo ? colours.ink : colours.rule} strokeWidth={2.2} />
       </Press>
-      <Button kind="main" onPress={onSave} disabled={!dirty || saving}>
+      <Button kind="main" onPress={onSave} disabled={!dirty || saving || trying}>
         Save
       </Button>
     </View>

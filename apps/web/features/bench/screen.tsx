@@ -1,6 +1,15 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
-import { type AmountMode, analyse, type Analysis, CoreError, differencesOf, type Formula, type Shelf } from "@uprise/core";
+import {
+  type AmountMode,
+  analyse,
+  type Analysis,
+  CoreError,
+  differencesOf,
+  type Formula,
+  type Proposal,
+  type Shelf,
+} from "@uprise/core";
 import { useRouter } from "expo-router";
 import X from "lucide-react-native/icons/x";
 import { useCallback, useEffect, useMemo, useReducer, useState } from "react";
@@ -12,6 +21,7 @@ import { Failed, Loading } from "../../ui/state";
 import { TitleField } from "../../ui/title-field";
 import { Body, Heading } from "../../ui/words";
 import { type InstrumentName, instrumentTitle } from "../instruments/sentences";
+import { BalanceRoom } from "../rooms/balance-room";
 import { BakeRoom } from "../rooms/bake-room";
 import { BodyRoom } from "../rooms/body-room";
 import { FillRoom } from "../rooms/fill-room";
@@ -20,6 +30,7 @@ import { VersionsRoom } from "../rooms/versions-room";
 import { currentOf, wire } from "../wire/client";
 import { useFormula, useShelf } from "../wire/queries";
 import { type Change, draftReducer, isDirty, keepDraft, openDraft, rememberOpened } from "./draft";
+import { takeProposal } from "./edits";
 import { Findings } from "./findings";
 import { Particulars } from "./particulars";
 import { SaveBar } from "./save-bar";
@@ -27,8 +38,8 @@ import { Sheet } from "./sheet";
 import { Stale } from "./stale";
 import { Strip } from "./strip";
 
-export type RoomName = InstrumentName | "versions";
-const roomTitle: Record<RoomName, string> = { ...instrumentTitle, versions: "Versions" };
+export type RoomName = InstrumentName | "versions" | "balance";
+const roomTitle: Record<RoomName, string> = { ...instrumentTitle, versions: "Versions", balance: "Balance" };
 
 /** The bench of one stored formula. */
 export function BenchScreen({ id }: { id: string }) {
@@ -62,7 +73,10 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
   const [room, setRoom] = useState<RoomName | null>(null);
   const [mode, setMode] = useState<AmountMode>("grams");
   const [theirs, setTheirs] = useState<StoredFormula | null>(null);
-  const { formula, base } = draft;
+  const [replace, setReplace] = useState<string | null>(null);
+  const [tried, setTried] = useState<Proposal | null>(null);
+  const { base } = draft;
+  const formula = useMemo(() => (tried ? takeProposal(draft.formula, tried) : draft.formula), [draft.formula, tried]);
   const { analysis, fault } = useMemo(() => readFormula(formula, shelf), [formula, shelf]);
   useEffect(() => keepDraft(draft), [draft]);
 
@@ -73,7 +87,7 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
   };
   const save = useMutation({
     mutationFn: (onto: StoredFormula) =>
-      wire.changeFormula(onto.id, onto.version, { ...formula, reason: reasonOf(onto.formula, formula, shelf) }),
+      wire.changeFormula(onto.id, onto.version, { ...draft.formula, reason: reasonOf(onto.formula, draft.formula, shelf) }),
     onSuccess: (saved) => {
       setTheirs(null);
       step({ do: "saved", stored: saved });
@@ -91,23 +105,60 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
     },
   });
 
-  const change = useCallback<Change>((make, fold = false) => step({ do: fold ? "refine" : "edit", make }), []);
+  const change = useCallback<Change>(
+    (make, fold = false) => {
+      // Whoever goes on working while a proposal is on has taken it.
+      step({ do: fold && !tried ? "refine" : "edit", make: (f) => make(tried ? takeProposal(f, tried) : f) });
+      setTried(null);
+    },
+    [tried],
+  );
+  const openSwap = useCallback((ingredientId: string) => {
+    setReplace(ingredientId);
+    setTried(null);
+    setRoom("balance");
+  }, []);
+  const openBalance = (): void => {
+    setReplace(null);
+    setTried(null);
+    setRoom("balance");
+  };
   const set = (next: Formula, fold?: boolean): void => change(() => next, fold);
-  const toggle = (name: RoomName): void => setRoom((open) => (open === name ? null : name));
+  const leave = (): void => {
+    setTried(null);
+    setRoom(null);
+  };
+  const toggle = (name: RoomName): void => {
+    setTried(null);
+    setRoom(room === name ? null : name);
+  };
   const shown = wide ? (room ?? "lift") : room;
   const failed = save.error && !theirs ? save.error.message : fork.error ? fork.error.message : null;
 
+  const roomName = shown === null ? "" : shown === "balance" && replace !== null ? "Swap" : roomTitle[shown];
   const roomView = shown ? (
-    <View style={styles.room} role="region" aria-label={roomTitle[shown]}>
+    <View style={styles.room} role="region" aria-label={roomName}>
       <View style={styles.roomHead}>
-        <Heading>{roomTitle[shown]}</Heading>
+        <Heading>{roomName}</Heading>
         {wide && room === null ? null : (
-          <Press onPress={() => setRoom(null)} label={`Close ${roomTitle[shown]}`} style={styles.close}>
+          <Press onPress={leave} label={`Close ${roomName}`} style={styles.close}>
             <X size={24} color={colours.ink} />
           </Press>
         )}
       </View>
-      {shown === "versions" ? (
+      {shown === "balance" ? (
+        <BalanceRoom
+          formula={draft.formula}
+          replace={replace}
+          shelf={shelf}
+          tried={tried}
+          onTry={setTried}
+          onTake={() => {
+            change((f) => f);
+            setRoom(null);
+          }}
+        />
+      ) : shown === "versions" ? (
         <VersionsRoom id={base.id} formula={formula} shelf={shelf} onTake={set} />
       ) : analysis ? (
         <Room name={shown} formula={formula} analysis={analysis} shelf={shelf} onChange={set} />
@@ -125,7 +176,7 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
           onChange={(title) => set({ ...formula, title }, true)}
           style={[wide ? type.title : type.heading, { fontFamily: fonts.display, color: colours.ink }]}
         />
-        <Strip analysis={analysis} open={shown === "versions" ? null : shown} onOpen={toggle} />
+        <Strip analysis={analysis} open={shown === "versions" || shown === "balance" ? null : shown} onOpen={toggle} />
         <ScrollView style={styles.scroll} keyboardShouldPersistTaps="handled">
           {theirs ? (
             <Stale
@@ -147,14 +198,23 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
           ) : (
             <>
               {fault ? <Failed title="This cannot be read." detail={fault} /> : null}
-              {analysis ? <Findings findings={analysis.findings} /> : null}
-              <Sheet formula={formula} analysis={analysis} shelf={shelf} mode={mode} onMode={setMode} change={change} />
+              {analysis ? <Findings findings={analysis.findings} onBalance={openBalance} /> : null}
+              <Sheet
+                formula={formula}
+                analysis={analysis}
+                shelf={shelf}
+                mode={mode}
+                onMode={setMode}
+                change={change}
+                onSwap={openSwap}
+              />
               <Particulars formula={formula} massG={analysis?.batch.massG ?? 0} onChange={set} />
             </>
           )}
         </ScrollView>
         <SaveBar
           version={base.version}
+          trying={tried !== null}
           dirty={isDirty(draft)}
           saving={save.isPending}
           error={failed}

@@ -22,6 +22,7 @@ interface SheetProps {
   mode: AmountMode;
   onMode: (mode: AmountMode) => void;
   change: Change;
+  onSwap: (ingredientId: string) => void;
 }
 
 /** What a row can do to its line. */
@@ -41,11 +42,12 @@ export interface RowEdits {
   lock: (id: string) => void;
   move: (id: string, by: -1 | 1) => void;
   remove: (id: string) => void;
+  swap: (ingredientId: string) => void;
   close: () => void;
 }
 
 /** The formula, line by line, on its spine. */
-export function Sheet({ formula, analysis, shelf, mode, onMode, change }: SheetProps) {
+export function Sheet({ formula, analysis, shelf, mode, onMode, change, onSwap }: SheetProps) {
   const [open, setOpen] = useState<string | null>(null);
   const edits = useMemo<RowEdits>(() => {
     return {
@@ -56,9 +58,10 @@ export function Sheet({ formula, analysis, shelf, mode, onMode, change }: SheetP
       lock: (id) => change((f) => edit.toggleLock(f, id)),
       move: (id, by) => change((f) => edit.moveLine(f, id, by)),
       remove: (id) => change((f) => edit.removeLine(f, id)),
+      swap: onSwap,
       close: () => setOpen(null),
     };
-  }, [change]);
+  }, [change, onSwap]);
   const entries = new Map(analysis?.lift.entries.map((entry) => [entry.ingredientId, entry]));
   const most = Math.max(1, ...[...entries.values()].flatMap((e) => [e.sodaMmol, Math.abs(e.acidMmol)]));
   const context = { measures: formula.measures, mode, flourG: analysis?.batch.flourG ?? 0 };

@@ -1,8 +1,10 @@
 import { type Analysis, gramsText, type Range, type Shelf } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { Body, Heading } from "../../ui/words";
+import { useColours } from "../../theme/theme";
+import { Body, Heading, Small } from "../../ui/words";
 import { Beam } from "../instruments/beam";
+import { RaceDrawing, raceSentence } from "../instruments/race";
 import { sentenceOf } from "../instruments/sentences";
 import { Fact, Table } from "./facts";
 
@@ -21,6 +23,7 @@ const standing = (minutes: number | null): string =>
 
 /** Who brings soda, who brings acid, what is left, what comes when. */
 export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf }) {
+  const colours = useColours();
   const { lift } = analysis;
   const nameOf = (id: string): string => shelf.get(id)?.name ?? id;
   const rows = [...lift.entries]
@@ -39,6 +42,24 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
         head={["in mmol", "soda", "acid"]}
         rows={[...rows, { key: "all", strong: true, cells: ["Together", one(lift.sodaMmol.mid), one(lift.acidMmol.mid)] }]}
       />
+      <Heading>The race</Heading>
+      {lift.sources.length === 0 && lift.gasMlPer100g.mid < 1 ? (
+        <Body>No gas runs here; steam alone lifts it.</Body>
+      ) : (
+        <View>
+          <View style={styles.drawing}>
+            <RaceDrawing race={analysis.race} />
+          </View>
+          <View style={styles.legend}>
+            <View style={[styles.key, { borderTopColor: colours.gas, borderStyle: "solid" }]} />
+            <Small>gas released</Small>
+            <View style={[styles.key, { borderTopColor: colours.set, borderStyle: "dashed" }]} />
+            <Small>crumb set</Small>
+          </View>
+          <Body>{raceSentence(analysis.race)}</Body>
+          <Small tone="faint">Along a first estimate of the core's temperature.</Small>
+        </View>
+      )}
       <Fact
         name="Neutralised"
         value={lift.sodaMmol.mid < 0.05 ? "no soda" : `${percent(lift.neutralised.low)}–${percent(lift.neutralised.high)}`}
@@ -72,4 +93,9 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
   );
 }
 
-const styles = StyleSheet.create({ room: { gap: space.m }, drawing: { alignItems: "center" } });
+const styles = StyleSheet.create({
+  room: { gap: space.m },
+  drawing: { alignItems: "center" },
+  legend: { flexDirection: "row", alignItems: "center", gap: space.s },
+  key: { width: 28, borderTopWidth: 3 },
+});

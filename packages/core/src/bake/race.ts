@@ -1,0 +1,81 @@
+import { z } from "zod";
+import type { Gas } from "../lift/gas";
+import { releasedAlong } from "../lift/kinetics";
+
+/** Gas released and crumb set over one time axis, from wetting through the bench to the end of the bake. */
+export const raceSchema = z.object({
+  /** Minutes from the oven door; negative on the bench. */
+  minutes: z.array(z.number()),
+  /** The core along a first estimate, °C. */
+  coreC: z.array(z.number()),
+  /** Share of all the gas that this formula ever gives off. */
+  gas: z.array(z.number()),
+  /** Share of the crumb that has set. */
+  set: z.array(z.number()),
+  /** Share of the gas that came before half of the crumb had set, and after. */
+  beforeSet: z.number(),
+});
+export type Race = z.infer<typeof raceSchema>;
+
+/** Set: dS/dt = (1 − S)/40 s · exp(−260 kJ/R (1/T − 1/T_set)); food-science kinetics of starch, confidence C. */
+const SET_SECONDS = 40;
+const SET_ENERGY = 260e3;
+const GAS_CONSTANT = 8.314;
+const KELVIN = 273.15;
+
+/** Shape of the core's rise: it lags, then runs up, and reaches the target at the end of the bake. */
+const LAG_POWER = 1.7;
+const POINTS = { bench: 12, oven: 48 };
+
+/** Temperature of the core after a share of the bake, °C: T₀ + (T_end − T₀)·(1 − e^(−3.4 x^1.7))/(1 − e^(−3.4)). */
+const coreAfter = (share: number, fromC: number, toC: number): number =>
+  fromC + ((toC - fromC) * (1 - Math.exp(-3.4 * share ** LAG_POWER))) / (1 - Math.exp(-3.4));
+
+export interface RaceInput {
+  gas: Gas;
+  benchSeconds: number;
+  benchC: number;
+  bakeMinutes: number;
+  targetC: number;
+  settingC: number;
+}
+
+/** The race along a first estimate of the core's temperature. Times in minutes, shares from 0 to 1. */
+export function raceOf({ gas, benchSeconds, benchC, bakeMinutes, targetC, settingC }: RaceInput): Race {
+  const seconds: number[] = [];
+  const coreC: number[] = [];
+  for (let i = 0; i < POINTS.bench; i++) {
+    seconds.push((benchSeconds * i) / POINTS.bench);
+    coreC.push(benchC);
+  }
+  for (let i = 0; i <= POINTS.oven; i++) {
+    seconds.push(benchSeconds + (bakeMinutes * 60 * i) / POINTS.oven);
+    coreC.push(coreAfter(i / POINTS.oven, benchC, targetC));
+  }
+  const whole = gas.sources.reduce((all, source) => all + source.mmol, 0) + gas.fizz.mid;
+  const curves = gas.sources.map((source) => releasedAlong(source.reaction, seconds, coreC).map((share) => share * source.mmol));
+  const share = seconds.map((_, i) =>
+    whole > 0 ? (gas.fizz.mid + curves.reduce((all, curve) => all + (curve[i] ?? 0), 0)) / whole : 0,
+  );
+  const set = setAlong(seconds, coreC, settingC);
+  const half = set.findIndex((s) => s >= 0.5);
+  return {
+    minutes: seconds.map((s) => (s - benchSeconds) / 60),
+    coreC,
+    gas: share,
+    set,
+    beforeSet: half < 0 ? (share.at(-1) ?? 0) : (share[half] ?? 0),
+  };
+}
+
+function setAlong(seconds: readonly number[], celsius: readonly number[], settingC: number): number[] {
+  let unset = 1;
+  return seconds.map((time, i) => {
+    if (i > 0) {
+      const middle = ((celsius[i] ?? 0) + (celsius[i - 1] ?? 0)) / 2 + KELVIN;
+      const rate = Math.exp((-SET_ENERGY / GAS_CONSTANT) * (1 / middle - 1 / (settingC + KELVIN))) / SET_SECONDS;
+      unset *= Math.exp(-rate * (time - (seconds[i - 1] ?? 0)));
+    }
+    return 1 - unset;
+  });
+}

@@ -1,0 +1,311 @@
+import fc from "fast-check";
+import { analyse, type AnalyseInput } from "../analyse";
+import { resolve, type WeighedLine } from "../formula/resolve";
+import { builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { balance, faultsOf } from "./balance";
+import { perGram } from "./limits";
+import { type Changeable, type Limit, smallestChange } from "./programme";
+import { linesAfter, proposalsSchema } from "./proposal";
+import { substitutesOf, swap } from "./swap";
+
+const lines = (formula: Record<string, number>, locked: string[] = []): WeighedLine[] =>
+  Object.entries(formula).map(([ingredientId, grams]) => ({ ingredientId, grams, locked: locked.includes(ingredientId) }));
+type Sheet = AnalyseInput & { lines: WeighedLine[] };
+const sheet = (kind: AnalyseInput["kind"], formula: Record<string, number>, locked: string[] = []): Sheet => ({
+  kind,
+  lines: lines(formula, locked),
+});
+
+const soapy = {
+  "sorghum-flour": 150,
+  "tapioca-starch": 90,
+  xanthan: 1.2,
+  "whole-milk": 200,
+  egg: 100,
+  "sunflower-oil": 70,
+  "white-sugar": 110,
+  soda: 5,
+  salt: 2,
+};
+const sourable = { ...soapy, soda: 3 };
+const wet = {
+  "gf-blend-plain": 250,
+  "whole-milk": 260,
+  butter: 60,
+  "caster-sugar": 40,
+  "powder-aluminium-free": 15,
+  salt: 2,
+  xanthan: 1.4,
+};
+const good = {
+  "sorghum-flour": 150,
+  "tapioca-starch": 90,
+  xanthan: 1.2,
+  kefir: 210,
+  egg: 100,
+  butter: 80,
+  "white-sugar": 110,
+  soda: 1.6,
+  "powder-aluminium-free": 6,
+  salt: 2,
+};
+
+describe("the programme finds the optimum", () => {
+  const water = ingredientOf(builtInShelf, "water");
+  const soda = ingredientOf(builtInShelf, "soda");
+  const vinegar = ingredientOf(builtInShelf, "vinegar");
+  const all = [water, soda, vinegar];
+  /** Every combination on a grid, the cost by its definition. */
+  const bruteForce = (changeable: Changeable[], limits: Limit[], steps: number): number => {
+    let best = Infinity;
+    const walk = (i: number, masses: number[]): void => {
+      const c = changeable[i];
+      if (!c) {
+        const fits = limits.every((limit) => {
+          const value = changeable.reduce((sum, ch, k) => sum + limit.coefficient(ch.ingredient) * (masses[k] ?? 0), 0);
+          return value >= (limit.min ?? -Infinity) - 1e-9 && value <= (limit.max ?? Infinity) + 1e-9;
+        });
+        const cost = changeable.reduce(
+          (sum, ch, k) =>
+            sum +
+            (Math.abs((masses[k] ?? 0) - ch.nowG) > 1e-9 ? 1 + (ch.reluctance ?? 0) : 0) +
+            Math.abs((masses[k] ?? 0) - ch.nowG) / ch.referenceG,
+          0,
+        );
+        if (fits && cost < best) best = cost;
+        return;
+      }
+      for (let n = 0; n <= steps; n++) walk(i + 1, [...masses, (c.mostG * n) / steps]);
+    };
+    walk(0, []);
+    return best;
+  };
+  test("against brute force on a grid", () => {
+    fc.assert(
+      fc.property(
+        fc.tuple(fc.integer({ min: 0, max: 8 }), fc.integer({ min: 0, max: 8 }), fc.integer({ min: 0, max: 8 })),
+        fc.integer({ min: 2, max: 20 }),
+        ([a, b, c], target) => {
+          const now = [a, b, c];
+          const changeable = all.map((ingredient, i): Changeable => ({
+            ingredient,
+            nowG: now[i] ?? 0,
+            mostG: 8,
+            referenceG: 4,
+            reluctance: 0.1 * i,
+          }));
+          const weight: Record<string, number> = { water: 1, soda: 2, vinegar: 1 };
+          const limits: Limit[] = [{ id: "sum", name: "sum", coefficient: (i) => weight[i.id] ?? 0, min: target, max: target + 2 }];
+          const grid = bruteForce(changeable, limits, 16);
+          const solved = smallestChange(changeable, [], limits);
+          if (grid === Infinity) return;
+          expect(solved).not.toBeNull();
+          expect(solved?.cost ?? Infinity).toBeLessThanOrEqual(grid * 1.011 + 1e-6);
+          const mass = (id: string, was: number): number => solved?.toG.get(id) ?? was;
+          const total = all.reduce((sum, i, k) => sum + (weight[i.id] ?? 0) * mass(i.id, now[k] ?? 0), 0);
+          expect(total).toBeGreaterThanOrEqual(target - 1e-6);
+          expect(total).toBeLessThanOrEqual(target + 2 + 1e-6);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+  test("limits that contradict have no solution, elastic ones are missed by what they must", () => {
+    const changeable: Changeable[] = [{ ingredient: water, nowG: 5, mostG: 10, referenceG: 5 }];
+    const limits: Limit[] = [{ id: "much", name: "much", coefficient: () => 1, min: 30 }];
+    expect(smallestChange(changeable, [], limits)).toBeNull();
+    expect(
+      smallestChange(
+        changeable,
+        [],
+        limits.map((l) => ({ ...l, weight: 100 })),
+      )?.missed.get("much"),
+    ).toBeCloseTo(-20, 6);
+  });
+});
+
+describe("balance", () => {
+  test("a formula in order is left alone", () => expect(balance(sheet("muffin", good)).proposals).toEqual([]));
+
+  test.each([
+    ["spare soda", sheet("muffin", soapy)],
+    ["spare soda that can be soured", sheet("muffin", sourable)],
+    ["a wet dough", sheet("scone", wet)],
+    ["no lift", sheet("loaf", { ...good, soda: 0.4, "powder-aluminium-free": 0.4, kefir: 230 })],
+    [
+      "no binder, no egg",
+      sheet("scone", {
+        "gf-blend-plain": 250,
+        "whole-milk": 120,
+        butter: 60,
+        "caster-sugar": 40,
+        "powder-aluminium-free": 15,
+        salt: 2,
+      }),
+    ],
+  ])("%s: each proposal clears the faults, measured again, with lines a request takes", (_, input) => {
+    const { proposals } = balance(input);
+    expect(proposals.length).toBeGreaterThan(0);
+    expect(proposals.length).toBeLessThanOrEqual(4);
+    expect(proposalsSchema.safeParse({ proposals }).error?.issues ?? []).toEqual([]);
+    for (const proposal of proposals) {
+      const after = analyse({ ...input, lines: proposal.lines });
+      expect(faultsOf(after)).toEqual([]);
+      expect(after.lift.verdict).not.toBe("short-of-acid");
+      expect(proposal.after.residualSodaG).toBeCloseTo(after.lift.residualSodaG, 9);
+      for (const change of proposal.changes) {
+        const there = proposal.lines.filter((l) => l.ingredientId === change.ingredientId).reduce((g, l) => g + l.grams, 0);
+        expect(there).toBeCloseTo(change.toG, 6);
+        expect(Math.abs(change.toG * 10 - Math.round(change.toG * 10))).toBeLessThan(1e-6);
+      }
+    }
+  });
+
+  test("proposals differ in kind: less soda, powder alone, or the soda kept and the liquid soured", () => {
+    const titles = balance(sheet("muffin", sourable)).proposals.map((p) => p.title);
+    expect(new Set(titles).size).toBe(titles.length);
+    expect(titles).toContain("Powder alone");
+    expect(titles).toContain("Keep the soda and sour the liquid");
+  });
+
+  test("locks, diets and the shelf are respected", () => {
+    const locked = balance(sheet("muffin", sourable, ["soda"])).proposals;
+    expect(locked.length).toBeGreaterThan(0);
+    for (const p of locked) expect(p.changes.some((c) => c.ingredientId === "soda")).toBe(false);
+    const dairyFree = { ...sourable, "oat-milk": 200 } as Record<string, number>;
+    delete dairyFree["whole-milk"];
+    for (const p of balance(sheet("muffin", dairyFree), { avoid: ["milk"] }).proposals)
+      expect(p.allergensAdded).not.toContain("milk");
+    const shelf = balance(sheet("muffin", sourable), { onHand: ["lemon-juice"] }).proposals;
+    for (const p of shelf) for (const c of p.changes) if (c.fromG === 0) expect(c.ingredientId).toBe("lemon-juice");
+  });
+
+  test("where nothing will do, it says which bands conflict and which lock would free them", () => {
+    const all = Object.keys(soapy);
+    const none = balance(sheet("muffin", soapy, all), { onHand: [] });
+    expect(none.proposals).toEqual([]);
+    expect(none.conflict?.bands.join()).toMatch(/acid for the soda/);
+    const one = balance(sheet("muffin", soapy, ["soda"]), { onHand: ["powder-aluminium-free"] });
+    expect(one.conflict?.unlock).toEqual(["soda"]);
+    expect(one.conflict?.message).toContain("Unlocking Baking soda");
+  });
+
+  test("the smallest change is no larger than any single change of one leavener that would do", () => {
+    const input = sheet("muffin", sourable);
+    const [best] = balance(input).proposals;
+    let fewest = Infinity;
+    for (let soda = 0; soda <= 3; soda += 0.1) {
+      const after = analyse({ ...input, lines: linesAfter(input.lines, new Map([["soda", soda]])) });
+      if (faultsOf(after).length === 0) fewest = 1;
+    }
+    expect(best?.changes.length ?? Infinity).toBeLessThanOrEqual(Math.max(1, fewest === Infinity ? 2 : fewest));
+  });
+
+  test("eggs change by halves", () => {
+    const rich = { ...good, egg: 20, kefir: 210 };
+    for (const p of balance(sheet("cornbread-sweet", rich)).proposals) {
+      const egg = p.changes.find((c) => c.ingredientId === "egg");
+      if (egg) expect(Math.abs((egg.toG - egg.fromG) / 25 - Math.round((egg.toG - egg.fromG) / 25))).toBeLessThan(1e-6);
+    }
+  });
+});
+
+describe("swap", () => {
+  const names = ["water", "fat", "sugar", "soda", "acid", "binder", "flour"] as const;
+  const word = { water: "water", fat: "fat", sugar: "sugar", soda: "lift", acid: "acid", binder: "binder", flour: "flour" };
+  const total = (all: readonly WeighedLine[], name: (typeof names)[number]) =>
+    resolve(all).reduce((sum, item) => sum + perGram[name](item.ingredient) * item.massG, 0);
+
+  test("what is said to be kept is kept, whatever is swapped", () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(
+          "kefir",
+          "egg",
+          "butter",
+          "white-sugar",
+          "xanthan",
+          "sorghum-flour",
+          "powder-aluminium-free",
+          "tapioca-starch",
+        ),
+        fc.double({ min: 0.6, max: 2.5, noNaN: true }),
+        (replace, factor) => {
+          const input = sheet("muffin", Object.fromEntries(Object.entries(good).map(([id, g]) => [id, g * factor])));
+          for (const p of swap(input, { replace }).proposals) {
+            expect(p.lines.some((l) => l.ingredientId === replace)).toBe(false);
+            for (const name of names) {
+              const was = total(input.lines, name);
+              const now = total(p.lines, name);
+              if (p.kept?.includes(word[name])) expect(Math.abs(now - was)).toBeLessThanOrEqual(Math.max(0.1 * Math.abs(was), 5));
+            }
+          }
+        },
+      ),
+      { numRuns: 24 },
+    );
+  });
+
+  test.each([
+    ["kefir", "whole-milk", /vinegar/],
+    ["egg", "ground-flax", /water/],
+    ["soda", "powder-aluminium-free", /baking powder/],
+    ["white-sugar", "honey", /kefir 210 g → 1\d\d g/],
+  ])("%s by %s moves its neighbours", (replace, by, told) => {
+    const [proposal] = swap(sheet("muffin", good), { replace, with: by }).proposals;
+    expect(proposal?.why).toMatch(told);
+    expect(proposal?.after.verdict).toBe("balanced");
+  });
+
+  test("an egg swapped out takes its allergen with it, a milk brought in names its own", () => {
+    for (const p of swap(sheet("muffin", good), { replace: "egg" }).proposals) expect(p.allergensRemoved).toContain("egg");
+    const vegan = { ...good, "oat-milk": 200 } as Record<string, number>;
+    delete vegan["kefir"];
+    delete vegan["butter"];
+    expect(swap(sheet("muffin", vegan), { replace: "oat-milk", with: "whole-milk" }).proposals[0]?.allergensAdded).toContain(
+      "milk",
+    );
+    expect(swap(sheet("muffin", vegan), { replace: "oat-milk", with: "whole-milk" }, { avoid: ["milk"] }).proposals).toEqual([]);
+  });
+
+  test("a wheat recipe is brought over with a binder, water and rest, and no gluten is left", () => {
+    const { proposals } = swap(
+      sheet("loaf", {
+        "wheat-flour": 300,
+        "whole-milk": 230,
+        egg: 100,
+        butter: 80,
+        "white-sugar": 150,
+        "powder-aluminium-free": 10,
+        salt: 3,
+      }),
+      { replace: "wheat-flour" },
+    );
+    expect(proposals.length).toBeGreaterThan(1);
+    for (const p of proposals) {
+      expect(p.after.findings).not.toContain("gluten-check");
+      expect(p.after.findings).not.toContain("no-binder");
+      expect(p.why).toMatch(/stand for 20 to 30 min/);
+    }
+  });
+
+  test("yeast gives way to a chemical lift, a self-raising blend is opened into blend and powder", () => {
+    const [pan] = swap(
+      sheet("tray-bread", { "gf-blend-gum": 400, water: 350, "olive-oil": 40, "white-sugar": 15, "yeast-dry": 7, salt: 7 }),
+      { replace: "yeast-dry" },
+    ).proposals;
+    expect(pan?.after.verdict).toBe("balanced");
+    expect(pan?.after.gasMlPer100g ?? 0).toBeGreaterThan(60);
+    const [opened] = swap(
+      sheet("scone", { "gf-blend-self-raising": 300, "whole-milk": 150, butter: 70, "caster-sugar": 40, egg: 48 }),
+      { replace: "gf-blend-self-raising" },
+    ).proposals;
+    expect(opened?.changes.some((c) => c.ingredientId.startsWith("powder") && c.toG > 8)).toBe(true);
+  });
+
+  test("what is not there cannot be swapped, and is told", () => {
+    expect(() => swap(sheet("muffin", good), { replace: "honey" })).toThrow(/has no honey/);
+    expect(() => swap(sheet("muffin", good), { replace: "egg", with: "moon" })).toThrow(/No ingredient/);
+    expect(substitutesOf(ingredientOf(builtInShelf, "almond-flour")).some((i) => i.allergens.includes("nuts"))).toBe(false);
+  });
+});
