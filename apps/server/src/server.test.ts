@@ -112,6 +112,26 @@ describe("formulas", () => {
     expect((await call<{ total: number }>("GET", `/api/formulas/${body.id}/versions`)).body.total).toBe(2);
   });
 
+  test("a formula may hold another, is analysed opened, and never holds itself", async () => {
+    const line = (ingredientId: string, mid: number) => ({ id: ingredientId, ingredientId, grams: { low: mid, mid, high: mid } });
+    await create({ ...formula, id: "blend", title: "Pier blend", lines: [line("sorghum-flour", 60), line("tapioca-starch", 40)] });
+    await create({ ...formula, id: "bread", title: "Pier bread", lines: [line("formula:blend", 200), line("kefir", 200)] });
+    const { body } = await call<{ batch: { flourG: number } }>("POST", "/api/analyse", {
+      lines: [{ ingredientId: "formula:bread", grams: 100 }],
+    });
+    expect(body.batch.flourG).toBeCloseTo(50, 9);
+    const round = await call<Problem>(
+      "PUT",
+      "/api/formulas/blend",
+      { ...formula, title: "Pier blend", lines: [line("formula:bread", 5)] },
+      { "if-match": '"1"' },
+    );
+    expect(round.status).toBe(422);
+    expect(round.body.detail).toContain("“Pier blend” → “Pier bread” → “Pier blend”");
+    expect((await call<Problem>("POST", "/api/analyse", { lines: [{ ingredientId: "formula:gone", grams: 5 }] })).status).toBe(422);
+    expect((await create({ ...formula, id: "orphan", lines: [line("formula:gone", 5)] })).status).toBe(201);
+  });
+
   test("removing is undone by restoring", async () => {
     const { body } = await create();
     expect((await call("DELETE", `/api/formulas/${body.id}`, undefined, { "if-match": '"1"' })).status).toBe(204);

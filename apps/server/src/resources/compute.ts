@@ -7,7 +7,20 @@ import {
   readRequestSchema,
   swapRequestSchema,
 } from "@uprise/contract";
-import { analyse, analyseText, balance, inputFrom, swap, type Ingredient, readRecipe, shelfWith, type Shelf } from "@uprise/core";
+import {
+  analyse,
+  analyseText,
+  balance,
+  expand,
+  inputFrom,
+  swap,
+  type Ingredient,
+  readRecipe,
+  shelfWith,
+  type Shelf,
+  type WeighedLine,
+} from "@uprise/core";
+import { bookFor } from "./book";
 import type { Store } from "../store/store";
 import { type App, problems } from "../wire";
 
@@ -15,6 +28,11 @@ import { type App, problems } from "../wire";
 export async function shelfOf(store: Store): Promise<Shelf> {
   const own = await store.things<Ingredient>("ingredients").list();
   return shelfWith(own.map((entry) => entry.body));
+}
+
+/** An input with the formulas among its lines opened into their ingredients. */
+async function openLines<T extends { lines: readonly WeighedLine[] }>(store: Store, input: T): Promise<T> {
+  return { ...input, lines: expand(input.lines, await bookFor(store, input.lines)) };
 }
 
 /** The calls that compute and store nothing. */
@@ -44,7 +62,8 @@ export function computeRoutes(app: App, store: Store): void {
     async ({ body }) => {
       const { text, ...input } = body;
       const shelf = await shelfOf(store);
-      return text !== undefined && !input.lines ? analyseText(text, input, shelf) : analyse(input, shelf);
+      if (text !== undefined && !input.lines) return analyseText(text, input, shelf);
+      return analyse(input.lines ? await openLines(store, { ...input, lines: input.lines }) : input, shelf);
     },
   );
   app.post(
@@ -60,7 +79,7 @@ export function computeRoutes(app: App, store: Store): void {
     async ({ body }) => {
       const { locked, avoid, onHand, ...formula } = body;
       const shelf = await shelfOf(store);
-      return balance(inputFrom(formula, shelf), { locked, avoid, onHand }, shelf);
+      return balance(await openLines(store, inputFrom(formula, shelf)), { locked, avoid, onHand }, shelf);
     },
   );
   app.post(
@@ -76,7 +95,7 @@ export function computeRoutes(app: App, store: Store): void {
     async ({ body }) => {
       const { locked, avoid, onHand, replace, with: by, ...formula } = body;
       const shelf = await shelfOf(store);
-      return swap(inputFrom(formula, shelf), { replace, with: by }, { locked, avoid, onHand }, shelf);
+      return swap(await openLines(store, inputFrom(formula, shelf)), { replace, with: by }, { locked, avoid, onHand }, shelf);
     },
   );
 }

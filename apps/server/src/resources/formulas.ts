@@ -8,11 +8,13 @@ import {
 } from "@uprise/contract";
 import { z } from "zod";
 import type { Store } from "../store/store";
+import { refuseCycle } from "./book";
 import { type App, etag, idParams, problems, versionOf } from "../wire";
 
 const tags = ["formulas"];
 
-export function formulaRoutes(app: App, { formulas }: Store): void {
+export function formulaRoutes(app: App, store: Store): void {
+  const { formulas } = store;
   app.get(
     "/api/formulas",
     {
@@ -32,6 +34,7 @@ export function formulaRoutes(app: App, { formulas }: Store): void {
     },
     async ({ body }, reply) => {
       const { id, reason, ...formula } = body;
+      if (id !== undefined) await refuseCycle(store, id, formula);
       const created = await formulas.create(formula, reason ?? "first version", id);
       return etag(reply, created.version).status(201).header("location", `/api/formulas/${created.id}`).send(created);
     },
@@ -57,6 +60,7 @@ export function formulaRoutes(app: App, { formulas }: Store): void {
     },
     async (request, reply) => {
       const { id: _, reason, ...formula } = request.body;
+      await refuseCycle(store, request.params.id, formula);
       const saved = await formulas.change(request.params.id, versionOf(request), formula, reason ?? "");
       return etag(reply, saved.version).send(saved);
     },

@@ -46,6 +46,8 @@ export interface Store {
 export interface FormulaStore {
   list(query: Query): Promise<Page<FormulaSummary>>;
   read(id: string): Promise<StoredFormula>;
+  /** The same, or null where there is none. */
+  find(id: string): Promise<StoredFormula | null>;
   create(formula: Formula, reason: string, id?: string): Promise<StoredFormula>;
   /** Saves a new version. Refuses with `stale` and the stored formula when `version` is not the current one. */
   change(id: string, version: number, formula: Formula, reason: string): Promise<StoredFormula>;
@@ -122,6 +124,10 @@ function formulaStore({ write }: Database, { formulas, versions }: Models): Form
     },
     async read(id) {
       return storedFormula(await find(id));
+    },
+    async find(id) {
+      const row = await formulas.findByPk(id);
+      return row && row.removedAt === null ? storedFormula(row) : null;
     },
     create: (formula, reason, id) =>
       write(async (transaction) => {

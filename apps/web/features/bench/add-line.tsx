@@ -1,23 +1,26 @@
-import { type FormulaLine, type Measures, readRecipe, searchIngredients, type Shelf } from "@uprise/core";
+import { formulaLineId, type FormulaLine, type Measures, readRecipe, searchIngredients, type Shelf } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { NameSearch } from "../../ui/ingredient-search";
 import { Button } from "../../ui/press";
+import { useFormulas } from "../wire/queries";
 
 /** Mass of a line that was added by its name alone, g: enough to see it pull. */
 const BY_NAME_G = 10;
 
-/** A line added as it would be written in a recipe: “2 tsp baking powder”, or a name to pick. */
-export function AddLine({
-  measures,
-  shelf,
-  onAdd,
-}: {
+interface AddLineProps {
   measures: Measures;
   shelf: Shelf;
+  /** The formula that is being written, which cannot hold itself. */
+  self?: string;
+  label?: string;
   onAdd: (line: Omit<FormulaLine, "id">) => void;
-}) {
+}
+
+/** A line added as it would be written in a recipe: “2 tsp baking powder”, or a name to pick. */
+export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: AddLineProps) {
+  const { data } = useFormulas("");
   const [text, setText] = useState("");
   const line =
     text.trim() === "" ? undefined : readRecipe(`Ingredients\n${text.replace(/\n/g, " ")}`, measures, undefined, shelf).lines[1];
@@ -28,13 +31,19 @@ export function AddLine({
   };
   const known = whole?.ingredientId ? shelf.get(whole.ingredientId) : undefined;
   const words = text.replace(/^[\d\s./½¼¾⅓⅔,]+(?:g|kg|ml|cups?|tbsp|tsp|oz|lb)?\b/i, "");
+  const wanted = words.trim().toLowerCase();
+  const formulas = (data?.items ?? [])
+    .filter((item) => item.id !== self && wanted.length > 1 && item.title.toLowerCase().includes(wanted))
+    .slice(0, 3)
+    .map((item) => ({ id: formulaLineId(item.id), name: item.title, aliases: ["a formula of yours"] }));
+  const ingredients = known || text.trim() === "" ? [] : searchIngredients(words, shelf, 6);
   return (
     <View style={styles.add}>
       <NameSearch
-        label="Add a line"
+        label={label}
         query={text}
         onQuery={setText}
-        found={known || text.trim() === "" ? [] : searchIngredients(words, shelf, 6)}
+        found={[...ingredients, ...formulas]}
         nothing={known ? `${known.name} it is.` : "Nothing by that name; the store has all there is."}
         onPick={(item) =>
           add(item.id, line?.grams ?? { low: BY_NAME_G, mid: BY_NAME_G, high: BY_NAME_G }, line?.grams ? line : undefined)

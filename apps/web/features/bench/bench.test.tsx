@@ -72,6 +72,10 @@ describe("the draft", () => {
     expect(draftReducer(two, { do: "undo" }).formula).toEqual(formula);
     expect(draftReducer(opened(), { do: "undo" }).formula).toEqual(formula);
   });
+  test("the order in which fields stand makes no difference", () => {
+    const turned = Object.fromEntries(Object.entries(formula).reverse()) as unknown as Formula;
+    expect(isDirty({ ...opened(), formula: turned })).toBe(false);
+  });
   test("what is unsaved is kept on the device with the version it was made from, and forgotten once saved", () => {
     const changed = draftReducer(opened(), { do: "edit", make: heavier });
     expect(isDirty(changed)).toBe(true);

@@ -1,3 +1,4 @@
+import { hashKey } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
 import { type Formula, formulaSchema } from "@uprise/core";
 import { z } from "zod";
@@ -42,7 +43,8 @@ export function draftReducer(draft: Draft, step: Step): Draft {
   }
 }
 
-export const isDirty = (draft: Draft): boolean => JSON.stringify(draft.formula) !== JSON.stringify(draft.base.formula);
+/** Whether the bench differs from what is stored, whatever the order in which fields stand. */
+export const isDirty = (draft: Draft): boolean => hashKey([draft.formula]) !== hashKey([draft.base.formula]);
 
 const keptSchema = z.object({ version: z.number(), formula: formulaSchema });
 

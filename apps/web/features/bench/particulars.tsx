@@ -6,7 +6,7 @@ import { useColours } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { NumberField } from "../../ui/number-field";
-import { Press } from "../../ui/press";
+import { Button, Press } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 
 const measuresName: Record<Measures, string> = { us: "US", metric: "Metric", uk: "UK", au: "Australian" };
@@ -15,10 +15,11 @@ interface ParticularsProps {
   formula: Formula;
   massG: number;
   onChange: (formula: Formula, fold?: boolean) => void;
+  onParts: () => void;
 }
 
 /** What else belongs to a formula: kind, batch, whose cups, notes. */
-export function Particulars({ formula, massG, onChange }: ParticularsProps) {
+export function Particulars({ formula, massG, onChange, onParts }: ParticularsProps) {
   const colours = useColours();
   const [choosing, setChoosing] = useState(false);
   const scale = (factor: number): void => onChange({ ...formula, lines: scaleLines(formula.lines, factor) });
@@ -83,6 +84,9 @@ export function Particulars({ formula, massG, onChange }: ParticularsProps) {
           Twice the batch is {gramsText(2 * massG)}; it does not take twice the time in two pans, and more than that in one.
         </Small>
       ) : null}
+      <Button onPress={onParts}>
+        {formula.parts && formula.parts.length > 0 ? `Split into ${formula.parts.length} parts` : "Split this batter"}
+      </Button>
       <Small tone="faint">Cups and spoons</Small>
       <Choice
         label="Cups and spoons"

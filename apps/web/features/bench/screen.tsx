@@ -9,6 +9,9 @@ import {
   type Formula,
   type Proposal,
   type Shelf,
+  type Book,
+  opened,
+  nestedId,
 } from "@uprise/core";
 import { useRouter } from "expo-router";
 import X from "lucide-react-native/icons/x";
@@ -20,15 +23,16 @@ import { Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { TitleField } from "../../ui/title-field";
 import { Body, Heading } from "../../ui/words";
-import { type InstrumentName, instrumentTitle } from "../instruments/sentences";
+import { type InstrumentName, instrumentNames, instrumentTitle } from "../instruments/sentences";
 import { BalanceRoom } from "../rooms/balance-room";
 import { BakeRoom } from "../rooms/bake-room";
 import { BodyRoom } from "../rooms/body-room";
 import { FillRoom } from "../rooms/fill-room";
 import { LiftRoom } from "../rooms/lift-room";
+import { PartsRoom } from "../rooms/parts-room";
 import { VersionsRoom } from "../rooms/versions-room";
 import { currentOf, wire } from "../wire/client";
-import { useFormula, useShelf } from "../wire/queries";
+import { useBook, useFormula, useShelf } from "../wire/queries";
 import { type Change, draftReducer, isDirty, keepDraft, openDraft, rememberOpened } from "./draft";
 import { takeProposal } from "./edits";
 import { Findings } from "./findings";
@@ -38,8 +42,8 @@ import { Sheet } from "./sheet";
 import { Stale } from "./stale";
 import { Strip } from "./strip";
 
-export type RoomName = InstrumentName | "versions" | "balance";
-const roomTitle: Record<RoomName, string> = { ...instrumentTitle, versions: "Versions", balance: "Balance" };
+export type RoomName = InstrumentName | "versions" | "balance" | "parts";
+const roomTitle: Record<RoomName, string> = { ...instrumentTitle, versions: "Versions", balance: "Balance", parts: "Parts" };
 
 /** The bench of one stored formula. */
 export function BenchScreen({ id }: { id: string }) {
@@ -51,12 +55,14 @@ export function BenchScreen({ id }: { id: string }) {
   return <Bench key={id} stored={data} shelf={shelf} />;
 }
 
+const isInstrument = (room: RoomName): room is InstrumentName => (instrumentNames as readonly string[]).includes(room);
+
 type Read = { analysis: Analysis | null; fault: string | null };
 
 /** The reading of a formula, or what keeps it from being read; an empty sheet is no fault. */
-function readFormula(formula: Formula, shelf: Shelf): Read {
+function readFormula(formula: Formula, shelf: Shelf, book: Book, id: string): Read {
   try {
-    return { analysis: analyse(formula, shelf), fault: null };
+    return { analysis: analyse(opened(formula, book, id), shelf), fault: null };
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     const empty = error.code === "no-batch" || error.code === "empty-formula";
@@ -77,8 +83,11 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
   const [tried, setTried] = useState<Proposal | null>(null);
   const { base } = draft;
   const formula = useMemo(() => (tried ? takeProposal(draft.formula, tried) : draft.formula), [draft.formula, tried]);
-  const { analysis, fault } = useMemo(() => readFormula(formula, shelf), [formula, shelf]);
+  const { book, pending } = useBook(formula);
+  const { analysis, fault } = useMemo(() => readFormula(formula, shelf, book, base.id), [formula, shelf, book, base.id]);
   useEffect(() => keepDraft(draft), [draft]);
+
+  const nameOf = (id: string): string => shelf.get(id)?.name ?? book(nestedId(id) ?? "")?.title ?? id;
 
   const accept = (saved: StoredFormula): void => {
     queries.setQueryData(["formula", saved.id], saved);
@@ -87,10 +96,11 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
   };
   const save = useMutation({
     mutationFn: (onto: StoredFormula) =>
-      wire.changeFormula(onto.id, onto.version, { ...draft.formula, reason: reasonOf(onto.formula, draft.formula, shelf) }),
+      wire.changeFormula(onto.id, onto.version, { ...draft.formula, reason: reasonOf(onto.formula, draft.formula, nameOf) }),
     onSuccess: (saved) => {
       setTheirs(null);
       step({ do: "saved", stored: saved });
+      void queries.invalidateQueries({ queryKey: ["book"] });
       accept(saved);
     },
     onError: (error) => setTheirs(currentOf(error)),
@@ -149,6 +159,7 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
       {shown === "balance" ? (
         <BalanceRoom
           formula={draft.formula}
+          book={book}
           replace={replace}
           shelf={shelf}
           tried={tried}
@@ -158,6 +169,8 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
             setRoom(null);
           }}
         />
+      ) : shown === "parts" ? (
+        <PartsRoom formula={formula} shelf={shelf} book={book} onChange={set} />
       ) : shown === "versions" ? (
         <VersionsRoom id={base.id} formula={formula} shelf={shelf} onTake={set} />
       ) : analysis ? (
@@ -176,7 +189,7 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
           onChange={(title) => set({ ...formula, title }, true)}
           style={[wide ? type.title : type.heading, { fontFamily: fonts.display, color: colours.ink }]}
         />
-        <Strip analysis={analysis} open={shown === "versions" || shown === "balance" ? null : shown} onOpen={toggle} />
+        <Strip analysis={analysis} open={shown !== null && isInstrument(shown) ? shown : null} onOpen={toggle} />
         <ScrollView style={styles.scroll} keyboardShouldPersistTaps="handled">
           {theirs ? (
             <Stale
@@ -197,18 +210,26 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
             roomView
           ) : (
             <>
-              {fault ? <Failed title="This cannot be read." detail={fault} /> : null}
+              {pending ? <Loading what="Fetching the formulas it holds" /> : null}
+              {fault && !pending ? <Failed title="This cannot be read." detail={fault} /> : null}
               {analysis ? <Findings findings={analysis.findings} onBalance={openBalance} /> : null}
               <Sheet
                 formula={formula}
                 analysis={analysis}
                 shelf={shelf}
+                book={book}
+                id={base.id}
                 mode={mode}
                 onMode={setMode}
                 change={change}
                 onSwap={openSwap}
               />
-              <Particulars formula={formula} massG={analysis?.batch.massG ?? 0} onChange={set} />
+              <Particulars
+                formula={formula}
+                massG={formula.lines.reduce((g, line) => g + line.grams.mid, 0)}
+                onChange={set}
+                onParts={() => toggle("parts")}
+              />
             </>
           )}
         </ScrollView>
@@ -230,10 +251,8 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
 }
 
 /** Why a version is saved, in the words of its differences. */
-function reasonOf(before: Formula, after: Formula, shelf: Shelf): string {
-  const differences = differencesOf(before, after, (id) => shelf.get(id)?.name ?? id).filter(
-    (d) => d.what !== "Pan" && d.what !== "Notes",
-  );
+function reasonOf(before: Formula, after: Formula, nameOf: (id: string) => string): string {
+  const differences = differencesOf(before, after, nameOf).filter((d) => d.what !== "Pan" && d.what !== "Notes");
   const told = differences
     .slice(0, 3)
     .map((d) => `${d.what} ${d.before} → ${d.after}`)

@@ -1,4 +1,16 @@
-import { type AmountMode, type Analysis, builtInShelf, type Formula, ingredientOf, type Shelf } from "@uprise/core";
+import {
+  type AmountMode,
+  type Analysis,
+  asIngredient,
+  type Book,
+  builtInShelf,
+  type Formula,
+  type Ingredient,
+  ingredientOf,
+  nestedId,
+  pullsOf,
+  type Shelf,
+} from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -19,6 +31,8 @@ interface SheetProps {
   formula: Formula;
   analysis: Analysis | null;
   shelf: Shelf;
+  book: Book;
+  id: string;
   mode: AmountMode;
   onMode: (mode: AmountMode) => void;
   change: Change;
@@ -46,8 +60,28 @@ export interface RowEdits {
   close: () => void;
 }
 
+/** What a line weighs out: an ingredient, a formula of the kitchen, or something that is gone and keeps its place. */
+function thingOf(ingredientId: string, shelf: Shelf, book: Book): Ingredient {
+  const known = shelf.get(ingredientId);
+  if (known) return known;
+  const nested = nestedId(ingredientId);
+  const entry = nested === null ? undefined : book(nested);
+  try {
+    if (nested !== null && entry) return asIngredient(nested, entry, book, shelf);
+  } catch {
+    // A cycle or an empty formula is told where the sheet is read.
+  }
+  return {
+    ...ingredientOf(builtInShelf, "water"),
+    id: ingredientId,
+    name: entry?.title ?? `Not found: ${ingredientId}`,
+    pieces: [],
+    per100g: { water: 0, fat: 0, protein: 0, sugars: 0, starch: 0, fibre: 0, ash: 0 },
+  };
+}
+
 /** The formula, line by line, on its spine. */
-export function Sheet({ formula, analysis, shelf, mode, onMode, change, onSwap }: SheetProps) {
+export function Sheet({ formula, analysis, shelf, book, id, mode, onMode, change, onSwap }: SheetProps) {
   const [open, setOpen] = useState<string | null>(null);
   const edits = useMemo<RowEdits>(() => {
     return {
@@ -62,8 +96,8 @@ export function Sheet({ formula, analysis, shelf, mode, onMode, change, onSwap }
       close: () => setOpen(null),
     };
   }, [change, onSwap]);
-  const entries = new Map(analysis?.lift.entries.map((entry) => [entry.ingredientId, entry]));
-  const most = Math.max(1, ...[...entries.values()].flatMap((e) => [e.sodaMmol, Math.abs(e.acidMmol)]));
+  const pulls = analysis ? pullsOf(formula, book, analysis) : new Map<string, { soda: number; acid: number }>();
+  const most = Math.max(1, ...[...pulls.values()].flatMap((p) => [p.soda, Math.abs(p.acid)]));
   const context = { measures: formula.measures, mode, flourG: analysis?.batch.flourG ?? 0 };
   return (
     <View style={styles.sheet}>
@@ -75,8 +109,8 @@ export function Sheet({ formula, analysis, shelf, mode, onMode, change, onSwap }
       ) : null}
       <View role="list" aria-label="Lines of the formula">
         {formula.lines.map((line) => {
-          const ingredient = shelf.get(line.ingredientId) ?? ingredientOf(builtInShelf, "water");
-          const entry = entries.get(line.ingredientId);
+          const ingredient = thingOf(line.ingredientId, shelf, book);
+          const pull = pulls.get(line.id) ?? { soda: 0, acid: 0 };
           return (
             <Row
               key={line.id}
@@ -84,7 +118,7 @@ export function Sheet({ formula, analysis, shelf, mode, onMode, change, onSwap }
               ingredient={ingredient}
               context={context}
               shelf={shelf}
-              pull={{ soda: entry?.sodaMmol ?? 0, acid: entry?.acidMmol ?? 0, most }}
+              pull={{ ...pull, most }}
               open={open === line.id}
               onOpen={setOpen}
               edits={edits}
@@ -92,7 +126,7 @@ export function Sheet({ formula, analysis, shelf, mode, onMode, change, onSwap }
           );
         })}
       </View>
-      <AddLine measures={formula.measures} shelf={shelf} onAdd={(line) => change((f) => edit.addLine(f, line))} />
+      <AddLine measures={formula.measures} shelf={shelf} self={id} onAdd={(line) => change((f) => edit.addLine(f, line))} />
     </View>
   );
 }

@@ -11,10 +11,12 @@ interface StripProps {
   analysis: Analysis | null;
   open: InstrumentName | null;
   onOpen: (name: InstrumentName) => void;
+  /** Only to be seen: the drawings open nothing. */
+  still?: boolean;
 }
 
 /** The four instruments in sight; a tap opens the room of one. */
-export function Strip({ analysis, open, onOpen }: StripProps) {
+export function Strip({ analysis, open, onOpen, still = false }: StripProps) {
   const colours = useColours();
   const { width } = useWindowDimensions();
   const drawing = width >= wideFrom ? 122 : Math.min(122, Math.floor(width / 4) - 12);
@@ -31,7 +33,11 @@ export function Strip({ analysis, open, onOpen }: StripProps) {
             key={name}
             onPress={() => onOpen(name)}
             aria-expanded={here}
-            testID={`instrument-${name}`}
+            testID={still ? `still-${name}` : `instrument-${name}`}
+            disabled={still}
+            {...(still
+              ? { role: "img" as const, "aria-label": analysis ? sentenceOf(name, analysis) : instrumentTitle[name] }
+              : {})}
             style={[
               styles.cell,
               {

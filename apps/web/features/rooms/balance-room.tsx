@@ -9,6 +9,8 @@ import {
   type Proposals,
   type Shelf,
   swap,
+  type Book,
+  opened,
 } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
@@ -24,6 +26,7 @@ interface BalanceRoomProps {
   /** Set when one ingredient is to be swapped; otherwise the whole is balanced. */
   replace: string | null;
   shelf: Shelf;
+  book: Book;
   tried: Proposal | null;
   onTry: (proposal: Proposal | null) => void;
   onTake: (proposal: Proposal) => void;
@@ -34,20 +37,21 @@ const diets: readonly Allergen[] = allergens.filter((a) => a !== "wheat" && a !=
 /** Lets the screen draw once before a computation takes the thread. */
 const afterPaint = (): Promise<void> => new Promise((done) => setTimeout(done, 30));
 
-function compute(formula: Formula, replace: string | null, avoid: readonly Allergen[], shelf: Shelf): Proposals {
+function compute(formula: Formula, replace: string | null, avoid: readonly Allergen[], shelf: Shelf, book: Book): Proposals {
   const locked = formula.lines.filter((line) => line.locked).map((line) => line.ingredientId);
-  return replace === null ? balance(formula, { avoid, locked }, shelf) : swap(formula, { replace }, { avoid, locked }, shelf);
+  const input = opened(formula, book);
+  return replace === null ? balance(input, { avoid, locked }, shelf) : swap(input, { replace }, { avoid, locked }, shelf);
 }
 
 /** “Balance it for me” and “swap it”: proposals to try on. Locks on the sheet and diets chosen here are respected. */
-export function BalanceRoom({ formula, replace, shelf, tried, onTry, onTake }: BalanceRoomProps) {
+export function BalanceRoom({ formula, replace, shelf, book, tried, onTry, onTake }: BalanceRoomProps) {
   const colours = useColours();
   const [avoid, setAvoid] = useState<Allergen[]>([]);
   const { data, error, isFetching } = useQuery({
     queryKey: ["proposals", replace, avoid, formula.kind, formula.lines, formula.vessel, formula.oven, formula.process],
     queryFn: async () => {
       await afterPaint();
-      return compute(formula, replace, avoid, shelf);
+      return compute(formula, replace, avoid, shelf, book);
     },
     retry: false,
     staleTime: Infinity,

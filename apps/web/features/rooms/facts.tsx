@@ -71,6 +71,6 @@ const styles = StyleSheet.create({
   shown: { gap: 0, paddingVertical: space.s },
   row: { flexDirection: "row", borderBottomWidth: 1, alignItems: "center", minHeight: 40, gap: space.s },
   first: { flex: 1, minWidth: 0 },
-  cell: { width: 76 },
+  cell: { width: 92 },
   right: { textAlign: "right", fontVariant: ["tabular-nums"] },
 });

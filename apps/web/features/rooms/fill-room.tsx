@@ -1,3 +1,4 @@
+import { hashKey } from "@tanstack/react-query";
 import { type Analysis, type Formula, gramsText, type Vessel } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -68,7 +69,7 @@ export function FillRoom({ formula, analysis, onChange }: FillRoomProps) {
   const { vessel } = formula;
   const { fill } = analysis;
   const set = (next: Vessel, fold = false): void => onChange({ ...formula, vessel: next }, fold);
-  const same = (a: Vessel): boolean => JSON.stringify(a) === JSON.stringify(vessel);
+  const same = (a: Vessel): boolean => hashKey([a]) === hashKey([vessel]);
   return (
     <View style={styles.room}>
       <View style={styles.drawing}>

@@ -1,13 +1,14 @@
 import { type Ingredient, searchIngredients } from "@uprise/core";
 import { useMemo, useState } from "react";
-import { FlatList, StyleSheet, View } from "react-native";
+import { FlatList, ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
-import { Press } from "../../ui/press";
+import { Button, Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Small, Title } from "../../ui/words";
+import { BlendForm } from "./blend-form";
 import { useIngredients, useShelf, useVessels } from "../wire/queries";
 
 type Shelf = "ingredients" | "pans";
@@ -39,14 +40,25 @@ function Ingredients() {
   const shelf = useShelf();
   const [q, setQ] = useState("");
   const [open, setOpen] = useState<string | null>(null);
+  const [adding, setAdding] = useState(false);
   const found = useMemo(
     () => (q.trim() === "" ? [...shelf.all()].sort((a, b) => a.name.localeCompare(b.name)) : searchIngredients(q, shelf, 100)),
     [q, shelf],
   );
   if (error) return <Failed title="The store is shut." detail={error.message} onRetry={() => void refetch()} />;
   if (isPending) return <Loading what="Fetching the store" />;
+  if (adding) {
+    return (
+      <ScrollView keyboardShouldPersistTaps="handled">
+        <BlendForm shelf={shelf} onDone={() => setAdding(false)} />
+      </ScrollView>
+    );
+  }
   return (
     <>
+      <View style={styles.search}>
+        <Button onPress={() => setAdding(true)}>Describe a bought blend</Button>
+      </View>
       <Field label={`Search ${shelf.all().length} ingredients`} value={q} onChange={setQ} style={styles.search} />
       <FlatList
         role="list"

@@ -3,6 +3,7 @@ import {
   type FormulaInput,
   formulaSummarySchema,
   formulaVersionSchema,
+  ingredientInputSchema,
   pageOf,
   problemSchema,
   type Problem,
@@ -11,6 +12,7 @@ import {
   storedIngredientSchema,
   storedVesselSchema,
 } from "@uprise/contract";
+import type { Ingredient } from "@uprise/core";
 import type { z } from "zod";
 
 /** An answer that was no success, with the server's own words. */
@@ -76,6 +78,8 @@ export const wire = {
   versions: (id: string) =>
     send(pageOf(formulaVersionSchema), "GET", `/api/formulas/${encodeURIComponent(id)}/versions?pageSize=200`),
   ingredients: () => send(pageOf(storedIngredientSchema), "GET", "/api/ingredients?pageSize=500"),
+  createIngredient: (ingredient: Ingredient) =>
+    send(storedIngredientSchema, "POST", "/api/ingredients", ingredientInputSchema.parse(ingredient)),
   vessels: () => send(pageOf(storedVesselSchema), "GET", "/api/vessels?pageSize=500"),
 };
 

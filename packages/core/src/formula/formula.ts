@@ -22,6 +22,21 @@ export const formulaLineSchema = z.object({
 });
 export type FormulaLine = z.infer<typeof formulaLineSchema>;
 
+/** A part of a base batter: its share, what is added to it, what it becomes and in which pan. */
+export const partSchema = z.object({
+  id: z.string().min(1).max(64),
+  name: z.string().trim().min(1, { error: "A part needs a name, such as “with raisins”." }).max(80),
+  share: z
+    .number()
+    .min(0, { error: "A share is from 0 to 1." })
+    .max(1, { error: "A share is from 0 to 1; 0.5 is half of the batter." }),
+  additions: z.array(formulaLineSchema).max(50),
+  kind: kindSchema,
+  vessel: vesselSchema,
+  oven: ovenSchema,
+});
+export type Part = z.infer<typeof partSchema>;
+
 /** What is designed: the stored body of a formula. `shape` counts the changes of this shape, for migrations. */
 export const formulaSchema = z.object({
   shape: z.literal(1),
@@ -33,5 +48,7 @@ export const formulaSchema = z.object({
   oven: ovenSchema,
   process: processSchema,
   notes: z.string().max(20_000),
+  /** Where one base batter becomes several things. */
+  parts: z.array(partSchema).max(12).optional(),
 });
 export type Formula = z.infer<typeof formulaSchema>;
