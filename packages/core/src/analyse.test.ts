@@ -121,6 +121,19 @@ describe("places to meet", () => {
   });
 });
 
+test("the liquid said to bring the next word brings it", () => {
+  fc.assert(
+    fc.property(fc.double({ min: 120, max: 420, noNaN: true }), (milk) => {
+      const lines = loaf.map(([ingredientId, grams]) => ({ ingredientId, grams: ingredientId === "whole-milk" ? milk : grams }));
+      for (const next of analyse({ kind: "loaf", lines }).body.next) {
+        const changed = lines.map((line) => (line.ingredientId === next.ingredientId ? { ...line, grams: next.toG } : line));
+        expect(analyse({ kind: "loaf", lines: changed }).body.consistency).toBe(next.consistency);
+      }
+    }),
+    { numRuns: 40 },
+  );
+});
+
 describe("the pan", () => {
   test("a straight-walled pan is filled by volume over area", () => {
     const fill = fillVessel({ shape: "rectangular", lengthMm: 200, widthMm: 100, heightMm: 80 }, 800, 1);

@@ -1,14 +1,14 @@
 import { z } from "zod";
 import { type BakeTargets, bakeSchema, fillSchema, firstBake } from "./bake/bake";
 import { raceOf, raceSchema } from "./bake/race";
-import { profileOf, typicalLines } from "./balance/bands";
+import { bandNames, bandReadings, profileOf, typicalLines } from "./balance/bands";
 import { findingSchema } from "./balance/finding";
 import { findingsOf } from "./balance/findings";
 import { bodyOf, bodySchema } from "./body/body";
 import { CoreError } from "./errors";
 import { type Kind, kindSchema } from "./formula/kinds";
 import { type Process, processSchema } from "./formula/process";
-import { batchOf, batchSchema, massOf, resolve, type WeighedLine } from "./formula/resolve";
+import { batchOf, batchSchema, type Item, massOf, resolve, type WeighedLine } from "./formula/resolve";
 import { HANDLING_S } from "./lift/gas";
 import { liftOf, liftSchema } from "./lift/lift";
 import type { Measures } from "./measure/units";
@@ -35,6 +35,8 @@ export const analysisSchema = z.object({
   fill: fillSchema,
   bake: bakeSchema,
   race: raceSchema,
+  /** The bands of the kind with where this formula stands; percentages on flour and starch, gas in mL per 100 g. */
+  bands: z.array(z.object({ name: z.enum(bandNames), low: z.number(), high: z.number(), value: z.number() })),
   findings: z.array(findingSchema),
 });
 export type Analysis = z.infer<typeof analysisSchema>;
@@ -85,8 +87,15 @@ export function analyse(input: AnalyseInput, shelf: Shelf = builtInShelf): Analy
       targetC: bake.targetCoreC,
       settingC: body.settingC.mid,
     }),
+    bands: bandsOf(items, kind, lift.lift.gasMlPer100g.mid),
     findings: findingsOf({ items, kind, measures, oven, process, lift, body, fill, bake }),
   };
+}
+
+function bandsOf(items: readonly Item[], kind: Kind, gas: number): Analysis["bands"] {
+  const { bands } = profileOf(kind);
+  const values = bandReadings(items, gas);
+  return bandNames.map((name) => ({ name, ...bands[name], value: values[name] }));
 }
 
 function linesOf(input: AnalyseInput, kind: Kind): readonly WeighedLine[] {

@@ -277,7 +277,7 @@ function Room({
     case "lift":
       return <LiftRoom analysis={analysis} shelf={shelf} />;
     case "body":
-      return <BodyRoom analysis={analysis} />;
+      return <BodyRoom analysis={analysis} shelf={shelf} />;
     case "fill":
       return <FillRoom formula={formula} analysis={analysis} onChange={onChange} />;
     case "bake":

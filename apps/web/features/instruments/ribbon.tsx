@@ -16,9 +16,9 @@ export function Ribbon({ body, width = WIDTH }: { body: Body; width?: number }) 
   const v = Math.max(0.2, Math.min(3.6, body.stiffness.mid));
   const half = 1.6 + 4.2 * Math.min(v, 2.4);
   const falls = v < 1.75;
-  const end = falls ? FLOOR - 3 : TOP + Math.max(9, 44 * (1 - (v - 1.75) / 1.7));
-  const crumbles = body.consistency === "crumbly";
   const pool = { rx: Math.max(11, 40 / (v + 0.45)), ry: 2.4 + 2.6 * v };
+  const end = falls ? FLOOR - pool.ry * 1.5 : TOP + Math.max(9, 44 * (1 - (v - 1.75) / 1.7));
+  const crumbles = body.consistency === "crumbly";
   return (
     <Svg width={width} height={(width * HEIGHT) / WIDTH} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden>
       <Patterns id={id} soda={colours.soda} acid={colours.acid} batter={colours.set} />

@@ -1,17 +1,34 @@
-import { type Analysis, gramsText } from "@uprise/core";
+import { type Analysis, type BandName, gramsText, kindName, profileOf, type Shelf } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { Body, Heading } from "../../ui/words";
+import { Body, Heading, Small } from "../../ui/words";
 import { Ribbon } from "../instruments/ribbon";
 import { consistencyWord, sentenceOf } from "../instruments/sentences";
 import { Fact, Table } from "./facts";
+
+const bandWord: Record<BandName, string> = {
+  waterPercent: "Water, %",
+  fatPercent: "Fat, %",
+  sugarPercent: "Sugar, %",
+  eggPercent: "Egg, %",
+  gasMlPer100g: "Gas, mL in 100 g",
+  saltPercent: "Salt, %",
+};
+const verb: Record<Analysis["body"]["consistency"], string> = {
+  pourable: "pours",
+  spoonable: "spoons",
+  scoopable: "scoops",
+  "soft-dough": "is a soft dough",
+  "firm-dough": "is a firm dough",
+  crumbly: "crumbles",
+};
 
 const after = (minutes: number): string =>
   minutes === 0 ? "as mixed" : minutes < 60 ? `after ${minutes} min` : `after ${minutes / 60} h`;
 const onFlour = (grams: number, flourG: number): string => (flourG > 0 ? `${Math.round((100 * grams) / flourG)} %` : "no flour");
 
 /** Water against what drinks it, over time; binder, fat, sugar, setting. */
-export function BodyRoom({ analysis }: { analysis: Analysis }) {
+export function BodyRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf }) {
   const { body, batch } = analysis;
   return (
     <View style={styles.room}>
@@ -28,6 +45,30 @@ export function BodyRoom({ analysis }: { analysis: Analysis }) {
           cells: [after(at.minutes), at.loading.toFixed(2), consistencyWord[at.consistency]],
         }))}
       />
+      {body.next.map((next) => (
+        <Body key={next.consistency}>
+          With {gramsText(next.toG)} of {(shelf.get(next.ingredientId)?.name ?? next.ingredientId).toLowerCase()},{" "}
+          {gramsText(Math.abs(next.toG - next.fromG))} {next.toG > next.fromG ? "more" : "less"}, it {verb[next.consistency]}.
+        </Body>
+      ))}
+      <Heading>{`Bands of ${kindName[analysis.given.kind].toLowerCase()}`}</Heading>
+      <Table
+        label="Bands of this kind of bake"
+        head={["on the flour", "usual", "here"]}
+        rows={analysis.bands.map((band) => {
+          const out = band.value < band.low || band.value > band.high;
+          return {
+            key: band.name,
+            strong: out,
+            cells: [
+              bandWord[band.name],
+              `${band.low}–${band.high}`,
+              `${band.value.toFixed(band.name === "saltPercent" ? 1 : 0)}${out ? " !" : ""}`,
+            ],
+          };
+        })}
+      />
+      <Small tone="faint">{profileOf(analysis.given.kind).why} What stands outside is marked; it is usual, not law.</Small>
       <Fact
         name="Water on the flour"
         value={onFlour(batch.waterG, batch.flourG)}

@@ -1,6 +1,7 @@
 import type { Bake, Fill } from "../bake/bake";
 import type { Body } from "../body/body";
-import { stiffnessOf, consistencyOf } from "../body/consistency";
+import { consistencyOf } from "../body/consistency";
+import { liquidFor } from "../body/next-class";
 import type { Kind } from "../formula/kinds";
 import { kindName } from "../formula/kinds";
 import type { Process } from "../formula/process";
@@ -294,33 +295,19 @@ const words: Record<Body["consistency"], string> = {
 
 /** How much of the main liquid to add or hold back to reach the nearest word the kind may have; computed, not guessed. */
 function liquidChange(items: readonly Item[], kind: Kind, process: Process, side: -1 | 1): string | null {
-  const liquid = items
-    .filter(
-      (item) => item.ingredient.behaviour === "liquid" && item.ingredient.per100g.water > 70 && item.ingredient.family !== "egg",
-    )
-    .sort((a, b) => b.massG - a.massG)[0];
-  const water = liquid?.ingredient ?? ingredientOf(builtInShelf, "water");
-  const now = liquid?.massG ?? 0;
-  const withLiquid = (grams: number): Item[] => {
-    const changed: Item = { ingredient: water, massG: grams, grams: { low: grams, mid: grams, high: grams }, locked: false };
-    return [...items.filter((item) => item !== liquid), changed];
-  };
-  const against = (grams: number): -1 | 0 | 1 =>
-    consistencyAgainst(consistencyOf(stiffnessOf(withLiquid(grams), process.method, Math.max(10, process.restMinutes ?? 0))), kind);
-  let bad = now;
-  let good = side < 0 ? 0 : now + massOf(items) * 0.6;
-  if (against(good) === side) return null;
-  for (let i = 0; i < 30; i++) {
-    const middle = (bad + good) / 2;
-    if (against(middle) === side) bad = middle;
-    else good = middle;
-  }
-  const step = good >= 50 ? 5 : 1;
-  const target = side < 0 ? Math.floor(good / step) * step : Math.ceil(good / step) * step;
-  const difference = Math.abs(target - now);
+  const found = liquidFor(
+    items,
+    ingredientOf(builtInShelf, "water"),
+    process,
+    side < 0 ? "less" : "more",
+    (word) => consistencyAgainst(word, kind) === 0,
+  );
+  if (!found) return null;
+  const name = found.ingredient.name.toLowerCase();
+  const difference = gramsText(Math.abs(found.toG - found.fromG));
   return side < 0
-    ? `Hold back ${gramsText(difference)} of the ${water.name.toLowerCase()}, or let the flours drink for half an hour and look again.`
-    : `Add ${gramsText(difference)} of ${water.name.toLowerCase()}.`;
+    ? `Hold back ${difference} of the ${name}, or let the flours drink for half an hour and look again.`
+    : `Add ${difference} of ${name}.`;
 }
 
 function panFindings({ items, oven, fill, bake, kind }: Findable): Finding[] {

@@ -5,6 +5,8 @@ import { type Range, rangeSchema, within } from "../measure/range";
 import { binderOf } from "./binder";
 import { type Consistency, consistencies, consistencyOf, stiffnessOf } from "./consistency";
 import { batterDensity } from "./density";
+import { builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { nextClasses } from "./next-class";
 import { settingOf } from "./setting";
 import { batterSugar, drunkBy, freeWaterOf, isInclusion } from "./water";
 
@@ -15,6 +17,8 @@ export const bodySchema = z.object({
   /** Water and what acts like it over what the dry things can drink, at mixing. */
   loading: rangeSchema,
   atMinutes: z.array(z.object({ minutes: z.number(), loading: z.number(), consistency: z.enum(consistencies) })),
+  /** Neighbouring words, and the main liquid that each of them takes, g. */
+  next: z.array(z.object({ consistency: z.enum(consistencies), ingredientId: z.string(), fromG: z.number(), toG: z.number() })),
   settingC: rangeSchema,
   densityGPerMl: z.number(),
   binder: z.object({ kind: z.string(), adequacy: z.number(), percent: z.number() }),
@@ -49,6 +53,7 @@ export function bodyOf(items: readonly Item[], process: Process, wantedBinder: n
     stiffness,
     loading: within(loadingAt(rest), LOADING_SPREAD),
     atMinutes: TIMES.map((minutes) => ({ minutes, loading: loadingAt(minutes), consistency: consistencyAt(minutes) })),
+    next: nextClasses(items, ingredientOf(builtInShelf, "water"), process, consistencyOf(reading)),
     settingC: settingOf(items),
     densityGPerMl: batterDensity(items, process.method),
     binder: binderOf(items, wantedBinder),
