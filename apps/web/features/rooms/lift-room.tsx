@@ -78,6 +78,12 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
         why={`The pH at which all charges cancel: acids with their pKa, the buffering of flours, egg and milk, and the soda's carbonate after the crumb has lost its carbon dioxide. The batter itself stands at ${lift.batterPh.toFixed(1)}. Under 6 it is tangy and pale, 6.5 to 7.5 mild, over 8 dark and soapy.`}
         source="Electroneutrality, 16 fixed samples of the uncertain inputs."
       />
+      <Heading>What that means</Heading>
+      {lift.meaning.map(({ aspect, text }) => (
+        <Body key={aspect + text}>
+          {aspect.replace(/^./, (c) => c.toUpperCase())}: {text}.
+        </Body>
+      ))}
       <Fact
         name="Gas in 100 g of batter"
         value={`${Math.round(lift.gasMlPer100g.low)}–${Math.round(lift.gasMlPer100g.high)} mL`}

@@ -1,4 +1,6 @@
-import { type Range, range } from "../measure/range";
+import type { Range } from "../measure/range";
+import leaveningTable from "./data/leavening-acids.json";
+import solutionTable from "./data/solution-acids.json";
 import type { LeaveningAcidId, SolutionAcidId } from "../pantry/ingredient";
 
 /** Molar mass of sodium hydrogen carbonate, g/mol. */
@@ -16,16 +18,9 @@ export interface SolutionAcid {
 }
 
 /** Acids dissolved in ingredients. pKa at 25 °C and zero ionic strength, from chemical handbooks. */
-export const solutionAcids: Record<SolutionAcidId, SolutionAcid> = {
-  lactic: { name: "lactic acid", pKa: [3.86] },
-  acetic: { name: "acetic acid", pKa: [4.76] },
-  citric: { name: "citric acid", pKa: [3.13, 4.76, 6.4] },
-  malic: { name: "malic acid", pKa: [3.4, 5.11] },
-  tartaric: { name: "tartaric acid", pKa: [3.04, 4.37] },
-  gluconic: { name: "gluconic acid", pKa: [3.86] },
-  ascorbic: { name: "ascorbic acid", pKa: [4.17, 11.6] },
-  phosphoric: { name: "phosphoric acid", pKa: [2.15, 7.2, 12.35] },
-};
+export const solutionAcids = Object.fromEntries(
+  (solutionTable as (SolutionAcid & { id: SolutionAcidId })[]).map((acid) => [acid.id, acid]),
+) as unknown as Record<SolutionAcidId, SolutionAcid>;
 
 export interface LeaveningAcid {
   name: string;
@@ -46,172 +41,15 @@ export interface LeaveningAcid {
   energy: number;
 }
 
-const one = (pKa: number): { pKa: number; share: number }[] => [{ pKa, share: 1 }];
-
 /**
  * Leavening acids as crystals. Neutralising values and their ranges as the trade uses them, kinetics from dough rates of
- * reaction (shares within 10 points, temperatures within 5 K); see docs/science/lift.md.
+ * reaction (shares within 10 points, temperatures within 5 K); see docs/science/lift.md. The table has the time of the fast stage in seconds.
  */
-export const leaveningAcids: Record<LeaveningAcidId, LeaveningAcid> = {
-  mcp: {
-    name: "monocalcium phosphate",
-    molarMass: 252.07,
-    neutralisingValue: range(78, 80, 83),
-    groups: [
-      { pKa: 5, share: 0.75 },
-      { pKa: 6.4, share: 0.25 },
-    ],
-    fastShare: 0.65,
-    fastRate: 1 / 60,
-    actC: 60,
-    energy: 110e3,
-  },
-  "mcp-coated": {
-    name: "coated monocalcium phosphate",
-    molarMass: 234.05,
-    neutralisingValue: range(80, 83, 86),
-    groups: [
-      { pKa: 5, share: 0.75 },
-      { pKa: 6.4, share: 0.25 },
-    ],
-    fastShare: 0.5,
-    fastRate: 1 / 420,
-    actC: 60,
-    energy: 110e3,
-  },
-  sapp: {
-    name: "sodium acid pyrophosphate",
-    molarMass: 221.94,
-    neutralisingValue: range(70, 72, 76),
-    groups: [
-      { pKa: 5.6, share: 0.5 },
-      { pKa: 6.5, share: 0.5 },
-    ],
-    fastShare: 0.28,
-    fastRate: 1 / 110,
-    actC: 52,
-    energy: 140e3,
-  },
-  sas: {
-    name: "sodium aluminium sulfate",
-    molarMass: 242.09,
-    neutralisingValue: range(98, 102, 104),
-    groups: one(5),
-    fastShare: 0.05,
-    fastRate: 1 / 300,
-    actC: 55,
-    energy: 140e3,
-  },
-  salp: {
-    name: "sodium aluminium phosphate",
-    molarMass: 949.88,
-    neutralisingValue: range(98, 100, 106),
-    groups: [
-      { pKa: 5, share: 0.7 },
-      { pKa: 6.4, share: 0.3 },
-    ],
-    fastShare: 0.22,
-    fastRate: 1 / 150,
-    actC: 56,
-    energy: 140e3,
-  },
-  dcp: {
-    name: "dicalcium phosphate",
-    molarMass: 172.09,
-    neutralisingValue: range(30, 33, 35),
-    groups: one(6.2),
-    fastShare: 0,
-    fastRate: 1 / 60,
-    actC: 74,
-    energy: 160e3,
-  },
-  tartrate: {
-    name: "cream of tartar",
-    molarMass: 188.18,
-    neutralisingValue: range(44, 45, 50),
-    groups: one(4.37),
-    fastShare: 0.8,
-    fastRate: 1 / 75,
-    actC: 55,
-    energy: 70e3,
-  },
-  gdl: {
-    name: "glucono-delta-lactone",
-    molarMass: 178.14,
-    neutralisingValue: range(45, 47, 50),
-    groups: one(3.86),
-    fastShare: 0.2,
-    fastRate: 1 / 900,
-    actC: 55,
-    energy: 70e3,
-  },
-  tartaric: {
-    name: "tartaric acid",
-    molarMass: 150.09,
-    neutralisingValue: range(111, 111.9, 112),
-    groups: [
-      { pKa: 3.04, share: 0.5 },
-      { pKa: 4.37, share: 0.5 },
-    ],
-    fastShare: 0.92,
-    fastRate: 1 / 45,
-    actC: 55,
-    energy: 70e3,
-  },
-  citric: {
-    name: "citric acid",
-    molarMass: 192.12,
-    neutralisingValue: range(130, 131.2, 132),
-    groups: [
-      { pKa: 3.13, share: 1 / 3 },
-      { pKa: 4.76, share: 1 / 3 },
-      { pKa: 6.4, share: 1 / 3 },
-    ],
-    fastShare: 0.92,
-    fastRate: 1 / 45,
-    actC: 55,
-    energy: 70e3,
-  },
-  malic: {
-    name: "malic acid",
-    molarMass: 134.09,
-    neutralisingValue: range(124, 125.3, 126),
-    groups: [
-      { pKa: 3.4, share: 0.5 },
-      { pKa: 5.11, share: 0.5 },
-    ],
-    fastShare: 0.92,
-    fastRate: 1 / 45,
-    actC: 55,
-    energy: 70e3,
-  },
-  fumaric: {
-    name: "fumaric acid",
-    molarMass: 116.07,
-    neutralisingValue: range(142, 144.8, 146),
-    groups: [
-      { pKa: 3.03, share: 0.5 },
-      { pKa: 4.44, share: 0.5 },
-    ],
-    fastShare: 0.3,
-    fastRate: 1 / 200,
-    actC: 50,
-    energy: 70e3,
-  },
-  adipic: {
-    name: "adipic acid",
-    molarMass: 146.14,
-    neutralisingValue: range(113, 115, 116),
-    groups: [
-      { pKa: 4.42, share: 0.5 },
-      { pKa: 5.41, share: 0.5 },
-    ],
-    fastShare: 0.5,
-    fastRate: 1 / 120,
-    actC: 50,
-    energy: 70e3,
-  },
-};
+export const leaveningAcids = Object.fromEntries(
+  (leaveningTable as (Omit<LeaveningAcid, "fastRate"> & { id: LeaveningAcidId; fastSeconds: number })[]).map(
+    ({ id, fastSeconds, ...acid }) => [id, { ...acid, fastRate: 1 / fastSeconds }],
+  ),
+) as Record<LeaveningAcidId, LeaveningAcid>;
 
 /** mmol of soda that one gram of a leavening acid meets. */
 export const mmolPerGram = (acid: LeaveningAcid, value = acid.neutralisingValue.mid): number => (value / 100) * SODA_MMOL_PER_G;

@@ -4,6 +4,7 @@ import { type Item, massOf, totalOf } from "../formula/resolve";
 import { rangeSchema } from "../measure/range";
 import { type Gas, gasOf, gasVolume, HANDLING_S, minutesUntilLost, stagesOf } from "./gas";
 import { type Ledger, ledgerOf } from "./ledger";
+import { meaningOf } from "./meaning";
 import { phOf } from "./ph";
 
 export const verdicts = ["balanced", "short-of-acid", "acid-heavy", "no-lift"] as const;
@@ -30,6 +31,8 @@ export const liftSchema = z.object({
   /** pH of the cooled crumb. */
   ph: rangeSchema,
   batterPh: z.number(),
+  /** What that pH means, in words; colours only where there are pigments. */
+  meaning: z.array(z.object({ aspect: z.enum(["taste", "browning", "crumb", "colour"]), text: z.string() })),
   /** mL at 25 °C. */
   gasMlPer100g: rangeSchema,
   /** Shares of the carbon dioxide that went in; they add up to 1. */
@@ -63,6 +66,7 @@ export function liftOf(items: readonly Item[], process: Process): LiftParts {
     residualSodaG: ledger.residualSodaG,
     ph: ph.crumb,
     batterPh: ph.batter,
+    meaning: meaningOf(items, ph.crumb),
     gasMlPer100g: gasVolume(gas, ledger.soda, massG),
     stages: stagesOf(gas, seconds, celsius),
     entries: ledger.entries.map((entry) => ({

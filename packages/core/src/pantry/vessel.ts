@@ -19,6 +19,16 @@ export const vesselSchema = z.object({
   widthMm: millimetres("Width", 20, 900),
   heightMm: millimetres("Height", 5, 300),
   diameterMm: millimetres("Diameter", 15, 900),
+  /** Inner measures at the base, where the walls lean out. */
+  baseLengthMm: millimetres("Length of the base", 15, 900),
+  baseWidthMm: millimetres("Width of the base", 15, 900),
+  baseDiameterMm: millimetres("Diameter of the base", 10, 900),
+  /** What it holds to the rim, measured with water; for cups of one cup. */
+  capacityMl: z
+    .number()
+    .min(5, { error: "What it holds is in millilitres; from 5 to 50 000 would be right." })
+    .max(50_000, { error: "What it holds is in millilitres; from 5 to 50 000 would be right." })
+    .optional(),
   pieces: z.number().int().min(1).max(500).optional(),
   pieceG: z.number().positive().max(5000).optional(),
   thicknessMm: millimetres("Thickness", 1, 120),
@@ -38,6 +48,9 @@ export const ovenSchema = z.object({
   mode: z.enum(ovenModes).optional(),
   altitudeM: z.number().min(-430).max(5500).optional(),
   ovenId: z.string().max(64).optional(),
+  /** How much hotter than its dial the oven is inside, and how far it swings, K: from the oven's profile. */
+  biasK: z.number().min(-60).max(60).optional(),
+  swingK: z.number().min(0).max(60).optional(),
 });
 export type Oven = z.infer<typeof ovenSchema>;
 

@@ -1,0 +1,99 @@
+import type { Run } from "./run";
+import { vapourEnthalpy, WATER_CAPACITY } from "./steam-tables";
+
+/**
+ * Temperatures of `count` cells from their enthalpy. Below the boiling line T_b(w) = T_boil − d + d·w₀/w it is H/C; above it water leaves until the
+ * rest stands on the line, down to the bound share; what is bound stays and the cell rises above boiling. The steam is noted, not lost.
+ */
+export function recover(run: Run, start: number, count: number, stride: number): void {
+  const { section, boilingC, boilingSpread } = run;
+  const { dry, water, enthalpy, celsius, perDry } = section;
+  const surelyBelow = boilingC - boilingSpread;
+  for (let k = 0, cell = start; k < count; k++, cell += stride) {
+    const t = enthalpy[cell]! / (dry[cell]! * perDry.capacity + WATER_CAPACITY * water[cell]!);
+    celsius[cell] = t;
+    if (t > surelyBelow) boil(run, cell, t);
+  }
+}
+
+function boil(run: Run, cell: number, celsius: number): void {
+  const { section, model, boilingC, boilingSpread } = run;
+  const dry = section.dry[cell]!;
+  const water = section.water[cell]!;
+  const first = dry * section.perDry.water;
+  const bound = model.boundShare * first;
+  if (water <= bound * 1.0000001) return;
+  const dryCapacity = dry * section.perDry.capacity;
+  const enthalpy = section.enthalpy[cell]!;
+  const base = boilingC - boilingSpread;
+  const rise = boilingSpread * first;
+  const line = base + rise / water;
+  if (celsius <= line) return;
+  // Newton on H − h_v·(w − x) = C(x)·T_b(x), x the water that stays.
+  const vapour = vapourEnthalpy(line);
+  let x = water;
+  for (let k = 0; k < 3; k++) {
+    const t = base + rise / x;
+    const residual = (dryCapacity + WATER_CAPACITY * x) * t + vapour * (water - x) - enthalpy;
+    const slope = WATER_CAPACITY * t - ((dryCapacity + WATER_CAPACITY * x) * rise) / (x * x) - vapour;
+    x -= residual / slope;
+    if (x < bound) {
+      x = bound;
+      break;
+    }
+  }
+  if (x > water) x = water;
+  const made = water - x;
+  section.water[cell] = x;
+  section.enthalpy[cell] = enthalpy - vapour * made;
+  section.celsius[cell] = section.enthalpy[cell]! / (dryCapacity + WATER_CAPACITY * x);
+  run.steam[cell]! += made;
+  run.steamJ[cell]! += vapour * made;
+}
+
+/**
+ * Steam rises in its column and condenses in the colder cells above, as much as brings each to its boiling line. A share of it finds a way
+ * out where it is made, charged there only; what reaches the top leaves.
+ */
+export function riseOfSteam(run: Run): void {
+  const { section, model, boilingC, boilingSpread, steam, steamJ, account } = run;
+  const { layers, columns } = section;
+  const base = boilingC - boilingSpread;
+  for (let j = 0; j < columns; j++) {
+    let rising = 0;
+    let risingJ = 0;
+    for (let i = 0; i < layers; i++) {
+      const cell = j * layers + i;
+      if (rising > 0) {
+        const dry = section.dry[cell]!;
+        const water = section.water[cell]!;
+        const first = dry * section.perDry.water;
+        const line = base + (boilingSpread * first) / Math.max(water, model.boundShare * first);
+        const room = (dry * section.perDry.capacity + WATER_CAPACITY * water) * (line - section.celsius[cell]!);
+        if (room > 0) {
+          const perKg = risingJ / rising;
+          const taken = Math.min(rising, room / (perKg - WATER_CAPACITY * line));
+          section.water[cell]! += taken;
+          section.enthalpy[cell]! += taken * perKg;
+          section.celsius[cell] =
+            section.enthalpy[cell]! / (dry * section.perDry.capacity + WATER_CAPACITY * section.water[cell]!);
+          rising -= taken;
+          risingJ -= taken * perKg;
+        }
+      }
+      const made = steam[cell]!;
+      if (made > 0) {
+        const escaped = model.steamEscape * made;
+        const escapedJ = model.steamEscape * steamJ[cell]!;
+        account.vapourOutKg += escaped;
+        account.vapourOutJ += escapedJ;
+        rising += made - escaped;
+        risingJ += steamJ[cell]! - escapedJ;
+        steam[cell] = 0;
+        steamJ[cell] = 0;
+      }
+    }
+    account.vapourOutKg += rising;
+    account.vapourOutJ += risingJ;
+  }
+}

@@ -1,0 +1,299 @@
+import { MASS_OVER_GAS, perKelvin, radiation, type Run, solve } from "./run";
+import {
+  approach,
+  latentHeat,
+  PER_KELVIN,
+  placeOf,
+  saturationTable,
+  vapourConductivityTable,
+  vapourEnthalpy,
+  WATER_CAPACITY,
+} from "./steam-tables";
+import { recover } from "./boil";
+import { WATER_DENSITY } from "./section";
+
+/** Conductivity of still air in a bubble, W/mK, and the greatest factor of the vapour's own flow. */
+const AIR_CONDUCTIVITY = 0.028;
+const MOST_FLOW = 10;
+const WATER_CONDUCTIVITY = 0.653;
+/** Share of the drying over which a crust's conductivity takes over. */
+const CRUST_OVER = 0.3;
+
+/**
+ * Capacity and conductivity of every cell. Where a cell stands on its boiling line, heat makes steam and the capacity is that of the line.
+ * Conductivity: condensed matter by volume, bubbles with the vapour that evaporates on their warm side and condenses on the
+ * cold one, joined by Maxwell and Eucken with the bubbles dispersed.
+ */
+export function conduct(run: Run): void {
+  const { section, model, pressurePa, waterActivity, resistivity, capacity, boilingC, boilingSpread } = run;
+  const { cells, dry, water, gasVolume, celsius, perDry } = section;
+  const { capacity: dryCapacity } = perDry;
+  const base = boilingC - boilingSpread;
+  const { condensedShare, waterActivityRate, vapourShare, boundShare, crustConductivity } = model;
+  const { water: firstPerDry, volume: dryVolume, conductance } = perDry;
+  const psat = saturationTable;
+  const vapours = vapourConductivityTable;
+  for (let cell = 0; cell < cells; cell++) {
+    const solids = dry[cell]!;
+    const w = water[cell]!;
+    const first = solids * firstPerDry;
+    const waterVolume = w / WATER_DENSITY;
+    const condensed = waterVolume + solids * dryVolume;
+    const kc = (condensedShare * (waterVolume * WATER_CONDUCTIVITY + solids * conductance)) / condensed;
+    const gas = gasVolume[cell]!;
+    let k = kc;
+    const active = w > 0 ? approach((waterActivityRate * w) / solids) : 0;
+    waterActivity[cell] = active;
+    if (gas > 0) {
+      const place = placeOf(celsius[cell]!);
+      const at = place | 0;
+      const part = place - at;
+      const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
+      const vapour = vapours[at]! + part * (vapours[at + 1]! - vapours[at]!);
+      const pw = active * saturated;
+      const flow = pw >= 0.9 * pressurePa ? MOST_FLOW : pressurePa / (pressurePa - pw);
+      const kb = AIR_CONDUCTIVITY + active * vapourShare * vapour * flow;
+      const share = gas / (gas + condensed);
+      k = (kc * (2 * kc + kb - 2 * share * (kc - kb))) / (2 * kc + kb + share * (kc - kb));
+    }
+    if (first > 0) {
+      const wet = (w / first - boundShare) / CRUST_OVER;
+      if (wet < 1) k = crustConductivity + (k - crustConductivity) * Math.max(0, wet);
+    }
+    resistivity[cell] = 1 / k;
+    let c = solids * dryCapacity + w * WATER_CAPACITY;
+    if (w > boundShare * first * 1.0001) {
+      const line = base + (boilingSpread * first) / w;
+      if (celsius[cell]! >= line - 1e-3) c += (latentHeat(line) * w * w) / (boilingSpread * first);
+    }
+    capacity[cell] = c;
+  }
+}
+
+/** The drying front seen from an open surface: set by `findTopFront` and `findSideFront`, read by the sweeps. */
+const front = { cell: -1, flux: 0, slope: 0 };
+
+/** Vapour through the surface from a wet cell under so much dry crust, kg/m²s, and how it grows with temperature. */
+function evaporation(run: Run, cell: number, dryDepth: number): void {
+  const { model, around, section, waterActivity } = run;
+  const t = section.celsius[cell]!;
+  const place = placeOf(t);
+  const at = place | 0;
+  const p0 = saturationTable[at]!;
+  const rise = saturationTable[at + 1]! - p0;
+  const saturated = p0 + (place - at) * rise;
+  const active = waterActivity[cell]!;
+  const transfer = 1 / (model.lewis / around.h + (model.skinResistanceM + dryDepth) / model.crustDiffusivity);
+  front.cell = cell;
+  front.flux = transfer * MASS_OVER_GAS * (active * perKelvin(saturated, t) - perKelvin(around.vapourPa, around.airC));
+  front.slope = transfer * MASS_OVER_GAS * active * perKelvin(rise * PER_KELVIN, t);
+}
+
+function findTopFront(run: Run, column: number): void {
+  const { section, model } = run;
+  const { layers, dry, water, thickness, perDry } = section;
+  let depth = 0;
+  front.cell = -1;
+  for (let i = layers - 1; i >= 0; i--) {
+    const cell = column * layers + i;
+    const first = dry[cell]! * perDry.water;
+    const w = water[cell]!;
+    if (first > 0 && w > model.boundShare * first * 1.001) {
+      evaporation(run, cell, depth + thickness[cell]! * Math.max(0, 1 - w / first));
+      return;
+    }
+    depth += thickness[cell]!;
+  }
+}
+
+function findSideFront(run: Run, layer: number): void {
+  const { section, model } = run;
+  const { layers, columns, dry, water, inner, outer, perDry } = section;
+  let depth = 0;
+  front.cell = -1;
+  for (let j = columns - 1; j >= 0; j--) {
+    const cell = j * layers + layer;
+    const first = dry[cell]! * perDry.water;
+    const w = water[cell]!;
+    const width = outer[j]! - inner[j]!;
+    if (first > 0 && w > model.boundShare * first * 1.001) {
+      evaporation(run, cell, depth + width * Math.max(0, 1 - w / first));
+      return;
+    }
+    depth += width;
+  }
+}
+
+/** Takes the vapour of a step out of the front's cell: mass and enthalpy, no more than the cell can give. */
+function dryOut(run: Run, area: number, warmer: number, dt: number): void {
+  const { section, model, account } = run;
+  const cell = front.cell;
+  const spare = section.water[cell]! - model.boundShare * section.dry[cell]! * section.perDry.water;
+  const gone = Math.min(area * (front.flux + front.slope * warmer) * dt, spare);
+  const joules = gone * vapourEnthalpy(section.celsius[cell]!);
+  section.water[cell]! -= gone;
+  section.enthalpy[cell]! -= joules;
+  account.vapourOutKg += gone;
+  account.vapourOutJ += joules;
+}
+
+/** Heat along every column: plate or oven, base, layers, open top. Backward Euler; the fluxes of the solution are booked exactly. */
+export function sweepColumns(run: Run, dt: number): void {
+  const { section, model, pan, around, solver, topC, baseC, account, resistivity, capacity } = run;
+  const { layers, columns, area, thickness, widening, celsius, enthalpy, base, baseCapacity } = section;
+  const { lower, middle, upper, right } = solver;
+  const n = layers + 1;
+  const perStep = 1 / dt;
+  for (let j = 0; j < columns; j++) {
+    const a = area[j]!;
+    const first = j * layers;
+    const last = first + layers - 1;
+    const under = (thickness[first]! * resistivity[first]!) / 2;
+    let outside: number;
+    let inside: number;
+    let outsideC = around.airC;
+    if (around.onRack) {
+      outside = 0;
+      inside = a / (1 / (around.h + radiation(model.surfaceEmissivity, around.airC, celsius[first]!)) + under);
+    } else {
+      outside =
+        around.plateC === null ? a * (around.h + radiation(pan.emissivity, around.airC, base[j]!)) : a * pan.plateContact;
+      inside = a / (pan.resistance + under);
+      if (around.plateC !== null) outsideC = around.plateC;
+    }
+    const baseStart = around.onRack ? around.airC : base[j]!;
+    const hold = around.onRack ? 1e12 : baseCapacity[j]! * perStep;
+    middle[0] = hold + outside + inside;
+    upper[0] = -inside;
+    right[0] = hold * baseStart + outside * outsideC;
+    let below = inside;
+    let half = under;
+    for (let i = 0; i < layers; i++) {
+      const cell = first + i;
+      const c = capacity[cell]! * perStep;
+      let above = 0;
+      if (i < layers - 1) {
+        const next = (thickness[cell + 1]! * resistivity[cell + 1]!) / 2;
+        above = (a * widening[cell]!) / (half + next);
+        half = next;
+      }
+      lower[i + 1] = -below;
+      middle[i + 1] = c + below + above;
+      upper[i + 1] = -above;
+      right[i + 1] = c * celsius[cell]!;
+      below = above;
+    }
+    const open = a * widening[last]! * run.topFactor;
+    const film = around.h + radiation(model.surfaceEmissivity, around.airC, topC[j]!);
+    const top = film > 0 ? open / (1 / film + half) : 0;
+    middle[layers]! += top;
+    right[layers]! += top * around.airC;
+    findTopFront(run, j);
+    const drying = front.cell;
+    let frontStart = 0;
+    if (drying >= 0) {
+      const row = drying - first + 1;
+      frontStart = celsius[drying]!;
+      const latent = latentHeat(frontStart) * open;
+      middle[row]! += latent * front.slope;
+      right[row]! += latent * (front.slope * frontStart - front.flux);
+    }
+    solve(solver, n);
+    const intoBase = outside * (outsideC - right[0]!) * dt;
+    const fromBase = inside * (right[0]! - right[1]!) * dt;
+    if (around.onRack) account.heatIn += fromBase;
+    else {
+      base[j]! += (intoBase - fromBase) / baseCapacity[j]!;
+      account.heatIn += intoBase;
+    }
+    let incoming = fromBase;
+    for (let i = 0; i < layers; i++) {
+      const cell = first + i;
+      const outgoing = i < layers - 1 ? -upper[i + 1]! * (right[i + 1]! - right[i + 2]!) * dt : top * (right[layers]! - around.airC) * dt;
+      enthalpy[cell]! += incoming - outgoing;
+      incoming = outgoing;
+    }
+    account.heatIn -= incoming;
+    topC[j] = film > 0 ? right[layers]! + ((top / open) * half * (around.airC - right[layers]!)) : right[layers]!;
+    baseC[j] = right[1]! + (inside / a) * under * (right[0]! - right[1]!);
+    if (drying >= 0) dryOut(run, open, right[drying - first + 1]! - frontStart, dt);
+    recover(run, first, layers, 1);
+  }
+}
+
+/** Heat across every layer: from the middle to the wall of the pan, and to the air where there is no wall. */
+export function sweepLayers(run: Run, dt: number): void {
+  const { section, model, pan, around, solver, sideC, account, resistivity, capacity } = run;
+  const { layers, columns, face, inner, outer, thickness, bottom, widening, celsius, enthalpy, wall, wallCapacity, shape } =
+    section;
+  const { lower, middle, upper, right } = solver;
+  const lastColumn = columns - 1;
+  const halfWall = (outer[lastColumn]! - inner[lastColumn]!) / 2;
+  const perStep = 1 / dt;
+  for (let i = 0; i < layers; i++) {
+    let before = 0;
+    let near = outer[0]! * resistivity[i]!;
+    for (let j = 0; j < columns; j++) {
+      const cell = j * layers + i;
+      const c = capacity[cell]! * perStep;
+      let after = 0;
+      if (j < lastColumn) {
+        const next = cell + layers;
+        const beyond = (outer[j + 1]! - inner[j + 1]!) * resistivity[next]!;
+        after = (face[j]! * (thickness[cell]! + thickness[next]!)) / (near + beyond);
+        near = beyond;
+      }
+      lower[j] = -before;
+      middle[j] = c + before + after;
+      upper[j] = -after;
+      right[j] = c * celsius[cell]!;
+      before = after;
+    }
+    const edge = lastColumn * layers + i;
+    const scale = shape.form === "axial" ? Math.sqrt(widening[edge]!) : 1;
+    const side = face[lastColumn]! * scale * thickness[edge]! * (1 + shape.ends) * (1 - shape.covered);
+    const below = around.onRack ? 0 : Math.min(1, Math.max(0, (shape.rim - bottom[edge]!) / thickness[edge]!));
+    const half = halfWall * resistivity[edge]!;
+    const intoWall = (below * side) / (pan.resistance + half);
+    const open = (1 - below) * side;
+    const film = around.h + radiation(model.surfaceEmissivity, around.airC, sideC[i]!);
+    const air = film > 0 ? open / (1 / film + half) : 0;
+    middle[lastColumn]! += intoWall + air;
+    upper[lastColumn] = -intoWall;
+    right[lastColumn]! += air * around.airC;
+    const outside = below * side * (around.h + radiation(pan.emissivity, around.airC, wall[i]!));
+    const hold = wallCapacity[i]! * perStep;
+    lower[columns] = -intoWall;
+    middle[columns] = hold + intoWall + outside;
+    right[columns] = hold * wall[i]! + outside * around.airC;
+    let drying = -1;
+    let frontStart = 0;
+    if (open > 0) {
+      findSideFront(run, i);
+      drying = front.cell;
+      if (drying >= 0) {
+        const row = (drying - i) / layers;
+        frontStart = celsius[drying]!;
+        const latent = latentHeat(frontStart) * open;
+        middle[row]! += latent * front.slope;
+        right[row]! += latent * (front.slope * frontStart - front.flux);
+      }
+    }
+    solve(solver, columns + 1);
+    let incoming = 0;
+    for (let j = 0; j < columns; j++) {
+      const outgoing = j < lastColumn ? -upper[j]! * (right[j]! - right[j + 1]!) * dt : 0;
+      enthalpy[j * layers + i]! += incoming - outgoing;
+      incoming = outgoing;
+    }
+    const toWall = intoWall * (right[lastColumn]! - right[columns]!) * dt;
+    const toAir = air * (right[lastColumn]! - around.airC) * dt;
+    enthalpy[edge]! -= toWall + toAir;
+    const fromOutside = outside * (around.airC - right[columns]!) * dt;
+    wall[i]! += (toWall + fromOutside) / wallCapacity[i]!;
+    account.heatIn += fromOutside - toAir;
+    sideC[i] = film > 0 && open > 0 ? right[lastColumn]! + (air / open) * half * (around.airC - right[lastColumn]!) : right[columns]!;
+    if (drying >= 0) dryOut(run, open, right[(drying - i) / layers]! - frontStart, dt);
+    recover(run, i, columns, layers);
+  }
+}

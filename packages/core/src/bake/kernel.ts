@@ -1,0 +1,101 @@
+import { aroundOven, panMaterial, panOf } from "./surroundings";
+import { conduct, sweepColumns, sweepLayers } from "./heat";
+import { riseOfSteam } from "./boil";
+import { type Model, standardModel } from "./model";
+import { level, retemper, rise, type StepTables } from "./rise";
+import { type Run, tridiagonal } from "./run";
+import { cut, type Grid, type SectionShape, stack, widen } from "./section";
+import { stageRates } from "./bench";
+import { FLOWS_BELOW, relativeConsistency, type Start } from "./start";
+import { boilingC, pressurePa, releaseTable, tableOf } from "./steam-tables";
+
+/** Area of a top over its footprint: cups and free pieces dome more than broad tins. */
+const TOP = { cup: 1.35, loaf: 1.1, broad: 1.05, free: 1.1 };
+/** Wall that heats with the batter, over its depth at the start. */
+const WALL_OVER_DEPTH = 1.5;
+function topFactor(shape: SectionShape): number {
+  if (shape.rim <= 0) return TOP.free;
+  const aspect = (2 * shape.reach) / Math.max(shape.rim, 1e-3);
+  if (shape.form === "axial" && shape.reach < 0.06) return TOP.cup;
+  return aspect < 2.4 ? TOP.loaf : TOP.broad;
+}
+
+/** Makes the run of a start: cuts the section, fills it with gas and heat, warms the pan. */
+export function prepare(start: Start, grid: Grid, model: Model = standardModel): Run {
+  const { risen, vessel, oven, batterC } = start;
+  const pressure = pressurePa(oven.altitudeM ?? 0);
+  const section = cut(start.shape, start.material, { massKg: start.massKg, gasM3PerKg: risen.gasM3 }, grid, risen.bound.length);
+  const { cells, layers, columns, dry, water, perDry } = section;
+  for (let cell = 0; cell < cells; cell++) {
+    const mass = dry[cell]! + water[cell]!;
+    section.celsius[cell] = batterC;
+    section.enthalpy[cell] = (dry[cell]! * perDry.capacity + water[cell]! * 4190) * batterC;
+    section.carbonDioxide[cell] = mass * risen.carbonDioxide;
+    section.air[cell] = mass * risen.air;
+    risen.bound.forEach((mol, r) => (section.bound[r * cells + cell] = mass * mol));
+  }
+  const { capacity } = panMaterial(vessel);
+  const panC = vessel.preheated || oven.mode === "hob" ? oven.celsius : start.kitchenC;
+  const wallShare = start.shape.rim > 0 ? Math.min(start.shape.rim / Math.max(section.height[0]!, 1e-6), WALL_OVER_DEPTH) : 0;
+  for (let j = 0; j < columns; j++) {
+    section.base[j] = panC;
+    section.baseCapacity[j] = capacity * section.area[j]!;
+  }
+  const face = section.face[columns - 1]! * (1 + start.shape.ends);
+  for (let i = 0; i < layers; i++) {
+    section.wall[i] = panC;
+    section.wallCapacity[i] = Math.max(1e-3, capacity * face * section.thickness[(columns - 1) * layers + i]! * wallShare);
+  }
+  return {
+    section,
+    model,
+    pan: panOf(vessel, model),
+    around: aroundOven(oven, start.kitchenC, model),
+    pressurePa: pressure,
+    boilingC: boilingC(pressure),
+    boilingSpread: Math.max(model.boilingSpread, model.boilingPerMolal * start.material.sugarMolality),
+    topFactor: topFactor(start.shape),
+    consistency: relativeConsistency(start.stiffness, model),
+    levels: start.stiffness < FLOWS_BELOW && start.shape.rim > 0,
+    live: new Uint8Array(section.stages).fill(1),
+    topC: new Float64Array(columns).fill(batterC),
+    baseC: new Float64Array(columns).fill(batterC),
+    sideC: new Float64Array(layers).fill(batterC),
+    waterActivity: new Float64Array(cells),
+    resistivity: new Float64Array(cells),
+    capacity: new Float64Array(cells),
+    steam: new Float64Array(cells),
+    steamJ: new Float64Array(cells),
+    account: { heatIn: 0, vapourOutKg: 0, vapourOutJ: 0 },
+    solver: tridiagonal(Math.max(layers, columns) + 2),
+  };
+}
+
+export function tablesFor(start: Start, model: Model, dt: number): StepTables {
+  const settingK = start.settingC + 273.15;
+  return {
+    release: stageRates(start.gas).map((rate) => releaseTable(rate, dt)),
+    setting: releaseTable(
+      (celsius) => Math.exp((-model.setEnergy / 8.314462) * (1 / (celsius + 273.15) - 1 / settingK)) / model.setSeconds,
+      dt,
+    ),
+    loss: tableOf((celsius) => model.loss * 2 ** ((Math.min(celsius, 80) - 22) / 20)),
+  };
+}
+
+/** One step of everything. */
+export function step(run: Run, tables: StepTables, dt: number, flows: Float64Array, heights: Float64Array): void {
+  conduct(run);
+  sweepColumns(run, dt);
+  sweepLayers(run, dt);
+  riseOfSteam(run);
+  rise(run, tables, dt);
+  if (run.section.shape.spread > 0) widen(run.section);
+  stack(run.section);
+  if (run.levels) {
+    level(run, dt, flows, heights);
+    retemper(run);
+    stack(run.section);
+  }
+}
+

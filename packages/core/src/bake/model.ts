@@ -1,0 +1,62 @@
+/**
+ * The constants of the bake, one set for all kinds. Each has a unit, a range in which literature or kitchen knowledge places it, a source
+ * class and a confidence (A fixed, B within 30 %, C a factor 2). docs/science/bake.md says what each does to the result.
+ */
+interface Constant {
+  value: number;
+  low: number;
+  high: number;
+  unit: string;
+  source: string;
+  confidence: "A" | "B" | "C";
+}
+
+const constant = (
+  value: number,
+  low: number,
+  high: number,
+  unit: string,
+  source: string,
+  confidence: Constant["confidence"],
+): Constant => ({ value, low, high, unit, source, confidence });
+
+export const modelTable = {
+  condensedShare: constant(0.75, 0.65, 0.95, "", "conductivity of batter over the volume-weighted sum of its parts; fitted", "B"),
+  vapourShare: constant(0.32, 0.2, 0.6, "", "share of the ideal vapour transport in bubbles; fitted, not apart from the above", "C"),
+  crustConductivity: constant(0.1, 0.06, 0.2, "W/mK", "dry porous bread crust", "B"),
+  boundShare: constant(0.14, 0.08, 0.2, "", "share of the first water that boiling does not drive out", "C"),
+  waterActivityRate: constant(8, 5, 12, "", "a_w = 1 − exp(−rate · water/solids); sorption of starchy crumb", "B"),
+  boilingSpread: constant(0.3, 0.2, 1, "K", "least rise of the boiling point while water leaves", "C"),
+  boilingPerMolal: constant(0.6, 0.51, 0.7, "K kg/mol", "ebullioscopic constant of water, raised for syrups", "B"),
+  surfaceEmissivity: constant(0.9, 0.8, 0.95, "", "moist and browned food", "A"),
+  skinResistanceM: constant(2e-4, 5e-5, 1e-3, "m", "first skin that vapour passes", "C"),
+  crustDiffusivity: constant(6e-6, 2e-6, 1.2e-5, "m²/s", "vapour in dry crust: air 3e−5 by porosity and tortuosity", "C"),
+  lewis: constant(910, 850, 1200, "J/m³K", "h over mass transfer coefficient (Lewis, moist air at 100 °C)", "B"),
+  ovenVapourPa: constant(4000, 1500, 10000, "Pa", "water vapour in a vented cabinet", "C"),
+  roomVapourPa: constant(1200, 600, 2000, "Pa", "kitchen air, 20 to 24 °C at half humidity", "B"),
+  contact: constant(450, 200, 800, "W/m²K", "batter on a pan", "C"),
+  griddleContact: constant(350, 200, 600, "W/m²K", "batter on a hot plate", "C"),
+  paperResistance: constant(0.004, 0.002, 0.008, "m²K/W", "paper cup or liner with its air", "C"),
+  doorDropK: constant(22, 10, 40, "K", "fall of the oven's air when the door was open", "C"),
+  doorDecayS: constant(150, 90, 300, "s", "time in which it comes back", "C"),
+  steamEscape: constant(0.3, 0.1, 0.6, "", "share of steam made in the crumb that finds a way out at once; fitted", "C"),
+  gasTimeS: constant(15, 5, 40, "s", "time in which a bubble follows its equilibrium while the crumb is soft", "C"),
+  setShare: constant(0.65, 0.5, 0.8, "", "share set at which the crumb no longer flows", "C"),
+  setSeconds: constant(40, 20, 80, "s", "time constant of setting at the setting temperature", "C"),
+  setEnergy: constant(260e3, 180e3, 320e3, "J/mol", "gelatinisation and egg protein", "B"),
+  loss: constant(1e-4, 5e-5, 3e-4, "1/s", "gas lost through an unset batter at 22 °C, doubling every 20 K", "C"),
+  coalescence: constant(0.2, 0.1, 0.4, "1/s", "gas lost when bubbles meet", "C"),
+  coalescenceFrom: constant(0.49, 0.4, 0.6, "", "share of gas at which bubbles meet", "C"),
+  mixingKept: constant(0.6, 0.4, 0.9, "", "share of the gas in bubbles that stays while batter is mixed and filled", "C"),
+  consistencyPower: constant(0.5, 0.3, 1, "", "decades of consistency per unit of the body's reading", "C"),
+  levelling: constant(2e-3, 5e-4, 6e-3, "m/s", "flow of unset batter between columns", "C"),
+  brownEnergy: constant(95e3, 70e3, 120e3, "J/mol", "browning of crust", "B"),
+  roomH: constant(6, 4, 10, "W/m²K", "natural convection on a cooling bake", "B"),
+} as const satisfies Record<string, Constant>;
+
+export type Model = Record<keyof typeof modelTable, number>;
+
+/** The one parameter set that every bake is computed with. */
+export const standardModel: Model = Object.fromEntries(
+  Object.entries(modelTable).map(([name, entry]) => [name, entry.value]),
+) as Model;

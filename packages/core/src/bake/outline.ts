@@ -1,0 +1,149 @@
+import { CoreError } from "../errors";
+import type { Vessel } from "../pantry/vessel";
+import { baseArea, type SectionShape, volumeTo } from "./section";
+
+/** Walls of a muffin cup lean out: base over rim diameter, where nothing else is known. */
+const CUP_TAPER = 0.78;
+/** A ring's tube takes this share of its diameter. */
+const RING_TUBE = 0.3;
+const ASSUMED_HEIGHT_MM = { rectangular: 60, round: 50, ring: 90, muffin: 34 };
+/** Mass of a free piece and a griddle cake where nothing says otherwise, g; their thickness, mm. */
+const PIECE_G = { free: 85, griddle: 55 };
+const THICKNESS_MM = { free: 26, griddle: 8 };
+/** Free pieces grow sideways too: area ~ volume^0.4, height ~ volume^0.6. */
+const SPREAD = 0.4;
+/** Neighbours that touch cover this share of a piece's side. */
+const COVERED = 0.75;
+
+/** A vessel as so many equal outlines. */
+export interface Outline {
+  shape: SectionShape;
+  pieces: number;
+}
+
+const m = (mm: number): number => mm / 1000;
+
+/** The outline of one vessel, cup or piece, and how many there are. Throws `bad-vessel` when a needed measure is missing. */
+export function outlineOf(vessel: Vessel, massG: number, batterMl: number): Outline {
+  switch (vessel.shape) {
+    case "rectangular":
+      return { shape: measuredByWater(vessel, rectangular(vessel)), pieces: vessel.pieces ?? 1 };
+    case "round": {
+      const rim = needed(vessel.diameterMm, "diameterMm", vessel.shape, 230);
+      const height = vessel.heightMm ?? ASSUMED_HEIGHT_MM.round;
+      return { shape: measuredByWater(vessel, axial(rim, vessel.baseDiameterMm ?? rim, height)), pieces: vessel.pieces ?? 1 };
+    }
+    case "muffin": {
+      const rim = vessel.diameterMm ?? 70;
+      const height = vessel.heightMm ?? ASSUMED_HEIGHT_MM.muffin;
+      const pieces = vessel.pieces ?? (vessel.pieceG ? Math.max(1, Math.round(massG / vessel.pieceG)) : 12);
+      return { shape: measuredByWater(vessel, axial(rim, vessel.baseDiameterMm ?? CUP_TAPER * rim, height)), pieces };
+    }
+    case "ring": {
+      const d = needed(vessel.diameterMm, "diameterMm", vessel.shape, 240);
+      const tube = RING_TUBE * d;
+      const height = vessel.heightMm ?? ASSUMED_HEIGHT_MM.ring;
+      const shape = plane((d - tube) / 2, (Math.PI * (d + tube)) / 2, height);
+      return { shape: measuredByWater(vessel, { ...shape, ends: 0 }), pieces: vessel.pieces ?? 1 };
+    }
+    case "free":
+    case "griddle":
+      return loose(vessel, massG, batterMl);
+  }
+}
+
+function needed(value: number | undefined, field: string, shape: string, example: number): number {
+  if (value !== undefined) return value;
+  throw new CoreError("bad-vessel", `A ${shape} vessel needs ${field}; ${example} would be a usual one.`, `vessel.${field}`);
+}
+
+function axial(rimMm: number, baseMm: number, heightMm: number): SectionShape {
+  const base = Math.min(baseMm, rimMm);
+  return {
+    form: "axial",
+    reach: m(base / 2),
+    length: 0,
+    ends: 0,
+    flare: rimMm / base,
+    rim: m(heightMm),
+    spread: 0,
+    covered: 0,
+  };
+}
+
+function plane(widthMm: number, lengthMm: number, heightMm: number): SectionShape {
+  return {
+    form: "plane",
+    reach: m(widthMm / 2),
+    length: m(lengthMm),
+    ends: widthMm / lengthMm,
+    flare: 1,
+    rim: m(heightMm),
+    spread: 0,
+    covered: 0,
+  };
+}
+
+function rectangular(vessel: Vessel): SectionShape {
+  const long = needed(vessel.lengthMm, "lengthMm", vessel.shape, 230);
+  const wide = vessel.widthMm ?? long;
+  const length = Math.max(long, wide);
+  const width = Math.min(long, wide);
+  const baseLength = Math.min(length, vessel.baseLengthMm ?? length);
+  const baseWidth = Math.min(width, vessel.baseWidthMm ?? width);
+  const shape = plane(baseWidth, baseLength, vessel.heightMm ?? ASSUMED_HEIGHT_MM.rectangular);
+  return { ...shape, flare: (length * width) / (baseLength * baseWidth) };
+}
+
+/** Sets the lean of the walls so that the volume to the rim is what was measured with water; height where even walls cannot do it. */
+function measuredByWater(vessel: Vessel, shape: SectionShape): SectionShape {
+  if (vessel.capacityMl === undefined) return shape;
+  const wanted = vessel.capacityMl / 1e6;
+  const rimArea = baseArea(shape) * (shape.form === "axial" ? shape.flare ** 2 : shape.flare);
+  const straight = rimArea * shape.rim;
+  if (wanted >= straight) return { ...shape, ...straightened(shape), rim: wanted / rimArea };
+  let low = 0.3;
+  let high = 1;
+  const leaning = (ratio: number): SectionShape => {
+    const upright = { ...shape, ...straightened(shape) };
+    return { ...upright, reach: upright.reach * ratio, flare: 1 / ratio };
+  };
+  for (let i = 0; i < 50; i++) {
+    const middle = (low + high) / 2;
+    if (volumeTo(leaning(middle), shape.rim) < wanted) low = middle;
+    else high = middle;
+  }
+  return leaning((low + high) / 2);
+}
+
+/** The same outline with upright walls at the rim's measures. */
+const straightened = (shape: SectionShape): { reach: number; length: number; flare: number } =>
+  shape.form === "axial"
+    ? { reach: shape.reach * shape.flare, length: 0, flare: 1 }
+    : { reach: shape.reach * Math.sqrt(shape.flare), length: shape.length * Math.sqrt(shape.flare), flare: 1 };
+
+function loose(vessel: Vessel, massG: number, batterMl: number): Outline {
+  const kind = vessel.shape === "griddle" ? "griddle" : "free";
+  const pieces = vessel.pieceG
+    ? Math.max(1, Math.round(massG / vessel.pieceG))
+    : (vessel.pieces ?? Math.max(1, Math.round(massG / PIECE_G[kind])));
+  return {
+    shape: {
+      form: "axial",
+      reach: reachOf(vessel, batterMl / pieces / 1e6),
+      length: 0,
+      ends: 0,
+      flare: 1,
+      rim: 0,
+      spread: SPREAD,
+      covered: vessel.touching ? COVERED : 0,
+    },
+    pieces,
+  };
+}
+
+/** Radius of a free piece of so many m³ that is as thick as the vessel says, m. */
+export function reachOf(vessel: Vessel, volume: number): number {
+  const thickness = vessel.thicknessMm ?? THICKNESS_MM[vessel.shape === "griddle" ? "griddle" : "free"];
+  return Math.sqrt(volume / m(thickness) / Math.PI);
+}

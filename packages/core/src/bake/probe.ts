@@ -1,0 +1,93 @@
+import { type Run } from "./run";
+import { type Section, volumeOf } from "./section";
+import type { Start } from "./start";
+
+export type Phase = "oven" | "tin" | "rack";
+
+/** What is kept of a moment. SI units, °C, shares; browning in minutes at 150 °C; gas is the share of all bound gas that has come free. */
+export interface Sample {
+  second: number;
+  phase: Phase;
+  coreC: number;
+  crownM: number;
+  edgeM: number;
+  volumeM3: number;
+  gas: number;
+  set: number;
+  surfaceC: number;
+  lossShare: number;
+  brownTop: number;
+  brownBase: number;
+}
+
+/** The inside of a bake, where a probe is put: between these shares of its height, and of its half-width. Skin that dries stays cooler and is no core. */
+const INSIDE = { from: 0.25, to: 0.7, across: 0.7 };
+
+/** The coldest temperature of the inside and the cell it is in; between cells it is read from the line through their middles. */
+export function coldestInside(section: Section): { cell: number; celsius: number } {
+  const { layers, columns, celsius, bottom, thickness, height, inner, outer } = section;
+  const across = INSIDE.across * outer[columns - 1]!;
+  const found = { cell: 0, celsius: Infinity };
+  const see = (cell: number, t: number): void => {
+    if (t >= found.celsius) return;
+    found.cell = cell;
+    found.celsius = t;
+  };
+  for (let j = 0; j < columns && (inner[j]! + outer[j]!) / 2 <= across; j++) {
+    const low = INSIDE.from * height[j]!;
+    const high = INSIDE.to * height[j]!;
+    for (let i = 0; i < layers; i++) {
+      const cell = j * layers + i;
+      const middle = bottom[cell]! + thickness[cell]! / 2;
+      const here = celsius[cell]!;
+      if (middle >= low && middle <= high) see(cell, here);
+      if (i === layers - 1) continue;
+      const above = bottom[cell + 1]! + thickness[cell + 1]! / 2;
+      for (const edge of [low, high]) {
+        if (middle < edge && above > edge) see(cell, here + ((celsius[cell + 1]! - here) * (edge - middle)) / (above - middle));
+      }
+    }
+  }
+  return found;
+}
+
+/** Share of the dry matter that has set. */
+export function meanSet(section: Section): number {
+  let set = 0;
+  let dry = 0;
+  for (let cell = 0; cell < section.cells; cell++) {
+    set += section.set[cell]! * section.dry[cell]!;
+    dry += section.dry[cell]!;
+  }
+  return set / dry;
+}
+
+export function sampleOf(
+  run: Run,
+  start: Start,
+  second: number,
+  phase: Phase,
+  coreCell: number,
+  brown: { top: number; base: number },
+): Sample {
+  const { section } = run;
+  let bound = 0;
+  for (let k = 0; k < section.bound.length; k++) bound += section.bound[k]!;
+  const whole = start.risen.whole * start.massKg;
+  let crownM = 0;
+  for (let j = 0; j < section.columns; j++) crownM = Math.max(crownM, section.height[j]!);
+  return {
+    second,
+    phase,
+    coreC: section.celsius[coreCell]!,
+    crownM,
+    edgeM: section.height[section.columns - 1]!,
+    volumeM3: volumeOf(section),
+    gas: whole > 0 ? 1 - bound / whole : 0,
+    set: meanSet(section),
+    surfaceC: run.topC[0]!,
+    lossShare: run.account.vapourOutKg / start.massKg,
+    brownTop: brown.top,
+    brownBase: brown.base,
+  };
+}

@@ -1,0 +1,177 @@
+import { type Run, solve } from "./run";
+import { ATMOSPHERE_PA, GAS_CONSTANT, KELVIN, placeOf, saturationTable, solubilityTable } from "./steam-tables";
+import { WATER_DENSITY } from "./section";
+
+/** Tables of 1 − exp(−k(T) dt) for one step length: reaction stages, setting. */
+export interface StepTables {
+  release: Float64Array[];
+  setting: Float64Array;
+  /** Gas lost from a resting unset batter of ordinary consistency. */
+  loss: Float64Array;
+}
+
+const MOST_STEAM = 0.9;
+/** Amounts of bound gas under this are spent, mol per kg of dry matter. */
+const SPENT = 1e-6;
+/** Above this share a cell has set for good. */
+const ALL_SET = 0.9999;
+
+/**
+ * Gas and setting in one step. Reactions run at the temperature of the cell; carbon dioxide shares itself between water and bubbles by
+ * Henry's law; a soft bubble follows n R T/(P − a_w p_sat); an unset crumb loses gas, the faster the thinner it is and the more its
+ * bubbles meet; a set one keeps its volume.
+ */
+export function rise(run: Run, tables: StepTables, dt: number): void {
+  const { section, model, pressurePa, waterActivity, consistency } = run;
+  const { cells, dry, water, celsius, set, carbonDioxide, air, gasVolume, stages, perDry } = section;
+  const { setShare, coalescence, coalescenceFrom, gasTimeS } = model;
+  const { setting, loss } = tables;
+  const hold = 1 / Math.sqrt(consistency);
+  const kh = solubilityTable;
+  const psat = saturationTable;
+  for (let r = 0; r < stages; r++) if (run.live[r] === 1) react(run, tables.release[r]!, r);
+  for (let cell = 0; cell < cells; cell++) {
+    const share = set[cell]!;
+    if (share >= ALL_SET) continue;
+    const t = celsius[cell]!;
+    const place = placeOf(t);
+    const at = place | 0;
+    const part = place - at;
+    const after = share + (1 - share) * (setting[at]! + part * (setting[at + 1]! - setting[at]!));
+    set[cell] = after;
+    if (share >= setShare) continue;
+    const soft = softness(share, after, setShare);
+    const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
+    const dryPa = pressurePa - Math.min(MOST_STEAM * pressurePa, waterActivity[cell]! * saturated);
+    const w = water[cell]! / WATER_DENSITY;
+    const holds = ((kh[at]! + part * (kh[at + 1]! - kh[at]!)) * 1000 * w * dryPa) / ATMOSPHERE_PA;
+    const all = carbonDioxide[cell]!;
+    const other = air[cell]!;
+    const half = (all - other - holds) / 2;
+    const gas = half + Math.sqrt(half * half + all * other);
+    const target = ((gas + other) * GAS_CONSTANT * (t + KELVIN)) / dryPa;
+    // Backward Euler for the bubble and for what it loses.
+    const follow = (dt * soft) / gasTimeS;
+    const volume = (gasVolume[cell]! + target * follow) / (1 + follow);
+    gasVolume[cell] = volume;
+    const meeting = Math.max(0, (volume / (volume + w + dry[cell]! * perDry.volume) - coalescenceFrom) / (1 - coalescenceFrom));
+    const rate = (loss[at]! + part * (loss[at + 1]! - loss[at]!) + coalescence * meeting * meeting) * hold * soft * dt;
+    const lost = rate / (1 + rate);
+    carbonDioxide[cell] = all - gas * lost;
+    air[cell] = other - other * lost;
+  }
+}
+
+/** Mean of 1 − S/S_c over a step in which a share of the crumb sets by first order; nothing after it has reached S_c. */
+function softness(before: number, after: number, limit: number): number {
+  const start = 1 - before / limit;
+  if (after <= limit) return (start + 1 - after / limit) / 2;
+  return (start / 2) * (Math.log((1 - before) / (1 - limit)) / Math.log((1 - before) / Math.max(1e-12, 1 - after)));
+}
+
+/** One stage of one reaction in every cell; it is put to sleep once nothing is left. */
+function react(run: Run, table: Float64Array, r: number): void {
+  const { cells, dry, celsius, carbonDioxide, bound } = run.section;
+  const first = r * cells;
+  let live = 0;
+  for (let cell = 0; cell < cells; cell++) {
+    const left = bound[first + cell]!;
+    if (left <= SPENT * dry[cell]!) continue;
+    const place = placeOf(celsius[cell]!);
+    const at = place | 0;
+    const freed = left * (table[at]! + (place - at) * (table[at + 1]! - table[at]!));
+    bound[first + cell] = left - freed;
+    carbonDioxide[cell]! += freed;
+    live = 1;
+  }
+  run.live[r] = live;
+}
+
+/**
+ * Unset batter flows from high columns to low ones: A dH/dt = Σ g (H′ − H), g = 2·10⁻³ m/s × unset height of the face × length over distance,
+ * implicit in H. What flows takes its contents along, layer by layer.
+ */
+export function level(run: Run, dt: number, flows: Float64Array, heights: Float64Array): void {
+  const { section, model, solver } = run;
+  const { layers, columns, area, face, inner, outer, set, thickness, height } = section;
+  const { lower, middle, upper, right } = solver;
+  let unset = 0;
+  for (let j = 0; j < columns; j++) {
+    middle[j] = area[j]!;
+    right[j] = area[j]! * height[j]!;
+    lower[j] = 0;
+    upper[j] = 0;
+  }
+  for (let j = 0; j < columns - 1; j++) {
+    let soft = 0;
+    for (let i = 0; i < layers; i++) soft += faceSoft(set, thickness, model.setShare, j * layers + i, layers);
+    unset += soft;
+    const distance = (outer[j + 1]! - inner[j]!) / 2;
+    const g = (dt * model.levelling * soft * face[j]!) / distance;
+    flows[j] = g;
+    middle[j]! += g;
+    middle[j + 1]! += g;
+    upper[j] = -g;
+    lower[j + 1] = -g;
+  }
+  if (unset <= 0) return;
+  solve(solver, columns);
+  for (let j = 0; j < columns; j++) heights[j] = right[j]!;
+  for (let j = 0; j < columns - 1; j++) {
+    const volume = flows[j]! * (heights[j]! - heights[j + 1]!);
+    if (volume === 0) continue;
+    let weights = 0;
+    for (let i = 0; i < layers; i++) weights += faceSoft(set, thickness, model.setShare, j * layers + i, layers);
+    if (weights <= 0) continue;
+    for (let i = 0; i < layers; i++) {
+      const soft = faceSoft(set, thickness, model.setShare, j * layers + i, layers);
+      if (soft <= 0) continue;
+      const from = volume > 0 ? j * layers + i : (j + 1) * layers + i;
+      const to = volume > 0 ? from + layers : from - layers;
+      move(run, from, to, (Math.abs(volume) * soft) / weights);
+    }
+  }
+}
+
+/** Unset height of a face between a cell and its outer neighbour, m. */
+function faceSoft(set: Float64Array, thickness: Float64Array, limit: number, cell: number, layers: number): number {
+  const a = set[cell]!;
+  const b = set[cell + layers]!;
+  const soft = 1 - Math.max(a, b) / limit;
+  return soft <= 0 ? 0 : (soft * (thickness[cell]! + thickness[cell + layers]!)) / 2;
+}
+
+/** At most this share of a cell flows in one step. */
+const MOST_FLOW = 0.9;
+
+function move(run: Run, from: number, to: number, volume: number): void {
+  const { section } = run;
+  const { cells, dry, water, enthalpy, set, carbonDioxide, air, gasVolume, bound, stages, perDry } = section;
+  const own = water[from]! / WATER_DENSITY + dry[from]! * perDry.volume + gasVolume[from]!;
+  const share = Math.min(MOST_FLOW, volume / own);
+  const mass = dry[from]! * share;
+  set[to] = (set[to]! * dry[to]! + set[from]! * mass) / (dry[to]! + mass);
+  dry[from]! -= mass;
+  dry[to]! += mass;
+  pass(water, from, to, share);
+  pass(enthalpy, from, to, share);
+  pass(carbonDioxide, from, to, share);
+  pass(air, from, to, share);
+  pass(gasVolume, from, to, share);
+  for (let r = 0; r < stages; r++) pass(bound, r * cells + from, r * cells + to, share);
+}
+
+function pass(values: Float64Array, from: number, to: number, share: number): void {
+  const amount = values[from]! * share;
+  values[from]! -= amount;
+  values[to]! += amount;
+}
+
+/** After batter has flowed its cells have new temperatures: mixing has no latent heat. */
+export function retemper(run: Run): void {
+  const { section } = run;
+  const { cells, dry, water, enthalpy, celsius, perDry } = section;
+  for (let cell = 0; cell < cells; cell++) {
+    celsius[cell] = enthalpy[cell]! / (dry[cell]! * perDry.capacity + water[cell]! * 4190);
+  }
+}

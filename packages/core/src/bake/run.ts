@@ -1,0 +1,102 @@
+import { GAS_CONSTANT, KELVIN } from "./steam-tables";
+import type { Model } from "./model";
+import type { Section } from "./section";
+
+/** What stands around the vessel in one moment. SI units and °C. */
+export interface Around {
+  airC: number;
+  /** W/m²K by convection. */
+  h: number;
+  vapourPa: number;
+  /** A hot plate under the vessel, °C, or null on a rack. */
+  plateC: number | null;
+  /** No pan any more: base and side stand in the air. */
+  onRack: boolean;
+}
+
+export interface Pan {
+  /** Emissivity outside. */
+  emissivity: number;
+  /** m²K/W from the batter to the metal: contact, liner, and through the pan. */
+  resistance: number;
+  /** W/m²K from a hot plate to the pan. */
+  plateContact: number;
+}
+
+/** Everything one bake needs; made once, changed in every step, nothing allocated in between. */
+export interface Run {
+  section: Section;
+  model: Model;
+  pan: Pan;
+  around: Around;
+  pressurePa: number;
+  boilingC: number;
+  /** Rise of the boiling point while water leaves, K. */
+  boilingSpread: number;
+  /** Area of the top over its footprint: dome and ragged surface. */
+  topFactor: number;
+  /** Relative consistency, 1 for a muffin batter; holds gas. */
+  consistency: number;
+  levels: boolean;
+  /** Per reaction stage, 1 while it has gas to give. */
+  live: Uint8Array;
+  /** Temperature of the open surface and of the underside per column, and of the open side per layer, °C. */
+  topC: Float64Array;
+  baseC: Float64Array;
+  sideC: Float64Array;
+  /** Of every cell at the start of a step: water activity, resistivity mK/W, J/K with the latent heat of the boiling line it stands on. */
+  waterActivity: Float64Array;
+  resistivity: Float64Array;
+  capacity: Float64Array;
+  /** Steam made in this step per cell, kg and J. */
+  steam: Float64Array;
+  steamJ: Float64Array;
+  /** What has flowed in and out since the start: J and kg. */
+  account: { heatIn: number; vapourOutKg: number; vapourOutJ: number };
+  solver: Tridiagonal;
+}
+
+/** One tridiagonal system, lower·x[i−1] + middle·x[i] + upper·x[i+1] = right, solved in place into `right`. */
+export interface Tridiagonal {
+  lower: Float64Array;
+  middle: Float64Array;
+  upper: Float64Array;
+  right: Float64Array;
+}
+
+export function tridiagonal(n: number): Tridiagonal {
+  return { lower: new Float64Array(n), middle: new Float64Array(n), upper: new Float64Array(n), right: new Float64Array(n) };
+}
+
+/** Thomas' algorithm on the first n rows; `lower` and `upper` are left as they are. */
+export function solve({ lower, middle, upper, right }: Tridiagonal, n: number): void {
+  let inverse = 1 / middle[0]!;
+  let before = right[0]! * inverse;
+  middle[0] = inverse;
+  right[0] = before;
+  for (let i = 1; i < n; i++) {
+    const l = lower[i]!;
+    inverse = 1 / (middle[i]! - l * upper[i - 1]! * inverse);
+    before = (right[i]! - l * before) * inverse;
+    middle[i] = inverse;
+    right[i] = before;
+  }
+  for (let i = n - 2; i >= 0; i--) {
+    before = right[i]! - upper[i]! * middle[i]! * before;
+    right[i] = before;
+  }
+}
+
+const STEFAN = 5.670374e-8;
+
+/** Heat transfer coefficient by radiation between a surface and surroundings, W/m²K. */
+export function radiation(emissivity: number, aC: number, bC: number): number {
+  const a = aC + KELVIN;
+  const b = bC + KELVIN;
+  return emissivity * STEFAN * (a * a + b * b) * (a + b);
+}
+
+/** kg of vapour per m³ at a pressure and a temperature, times R: p M / R T without the M / R. */
+export const perKelvin = (pa: number, celsius: number): number => pa / (celsius + KELVIN);
+
+export const MASS_OVER_GAS = 0.018015 / GAS_CONSTANT;

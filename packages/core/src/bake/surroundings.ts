@@ -1,0 +1,52 @@
+import type { Oven, Vessel } from "../pantry/vessel";
+import materials from "./data/materials.json";
+import modes from "./data/oven-modes.json";
+import type { Model } from "./model";
+import type { Around, Pan } from "./run";
+
+interface PanMaterial {
+  id: string;
+  emissivity: number;
+  /** J/m²K */
+  capacity: number;
+  /** m²K/W */
+  resistance: number;
+}
+
+const materialById = new Map((materials as PanMaterial[]).map((entry) => [entry.id, entry]));
+const modeById = new Map(modes.map((entry) => [entry.id, entry]));
+
+/** What a vessel is made of; free pieces stand on a baking sheet. */
+export function panMaterial(vessel: Vessel): PanMaterial {
+  const id = vessel.shape === "free" && (vessel.material ?? "light-metal") === "light-metal" ? "sheet" : (vessel.material ?? "light-metal");
+  const found = materialById.get(id);
+  if (!found) throw new Error(`materials.json has no entry for ${id}`);
+  return found;
+}
+
+export function panOf(vessel: Vessel, model: Model): Pan {
+  const material = panMaterial(vessel);
+  const paper = vessel.lining === "paper" || vessel.lining === "paper-cups";
+  const contact = 1 / model.contact;
+  return {
+    emissivity: material.emissivity,
+    resistance: contact + material.resistance + (paper ? model.paperResistance : 0),
+    plateContact: model.griddleContact,
+  };
+}
+
+/** Convection of an oven mode, W/m²K, with its range. */
+export function convectionOf(mode: NonNullable<Oven["mode"]>): { h: number; low: number; high: number } {
+  const found = modeById.get(mode);
+  if (!found) throw new Error(`oven-modes.json has no entry for ${mode}`);
+  return found;
+}
+
+/** Surroundings at the start of a bake, changed in place as it goes on. */
+export const aroundOven = (oven: Oven, kitchenC: number, model: Model): Around => ({
+  airC: oven.mode === "hob" ? kitchenC : oven.celsius - model.doorDropK,
+  h: convectionOf(oven.mode ?? "still").h,
+  vapourPa: oven.mode === "hob" ? model.roomVapourPa : model.ovenVapourPa,
+  plateC: oven.mode === "hob" ? oven.celsius : null,
+  onRack: false,
+});
