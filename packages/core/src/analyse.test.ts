@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { analyse, analysisSchema } from "./analyse";
+import { readings, analysisSchema } from "./analyse";
 import { consistencyOf, stiffnessOf, type Consistency } from "./body/consistency";
 import { fillVessel } from "./bake/geometry";
 import { estimateMinutes } from "./bake/estimate";
@@ -7,8 +7,8 @@ import { kinds } from "./formula/kinds";
 import { resolve } from "./formula/resolve";
 import { catalogue } from "./pantry/catalogue";
 
-const idsOf = (lines: [string, number][], more: Partial<Parameters<typeof analyse>[0]> = {}) =>
-  analyse({ lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), ...more }).findings.map((f) => f.id);
+const idsOf = (lines: [string, number][], more: Partial<Parameters<typeof readings>[0]> = {}) =>
+  readings({ lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), ...more }).findings.map((f) => f.id);
 
 const loaf: [string, number][] = [
   ["gf-blend-plain", 300],
@@ -125,9 +125,9 @@ test("the liquid said to bring the next word brings it", () => {
   fc.assert(
     fc.property(fc.double({ min: 120, max: 420, noNaN: true }), (milk) => {
       const lines = loaf.map(([ingredientId, grams]) => ({ ingredientId, grams: ingredientId === "whole-milk" ? milk : grams }));
-      for (const next of analyse({ kind: "loaf", lines }).body.next) {
+      for (const next of readings({ kind: "loaf", lines }).body.next) {
         const changed = lines.map((line) => (line.ingredientId === next.ingredientId ? { ...line, grams: next.toG } : line));
-        expect(analyse({ kind: "loaf", lines: changed }).body.consistency).toBe(next.consistency);
+        expect(readings({ kind: "loaf", lines: changed }).body.consistency).toBe(next.consistency);
       }
     }),
     { numRuns: 40 },
@@ -166,7 +166,7 @@ describe("the pan", () => {
 
 describe("the race", () => {
   const raceFor = (leavener: [string, number], restMinutes = 0) =>
-    analyse({
+    readings({
       kind: "loaf",
       process: { restMinutes },
       lines: [...loaf.filter(([id]) => id !== "powder-aluminium-free"), leavener].map(([ingredientId, grams]) => ({
@@ -188,11 +188,11 @@ describe("the race", () => {
     expect(atDoor(raceFor(["powder-double-acting", 17], 60))).toBeLessThan(0.45);
   });
   test("sugar holds the setting back, so more of the gas comes before it", () => {
-    const plain = analyse({
+    const plain = readings({
       kind: "loaf",
       lines: loaf.map(([ingredientId, grams]) => ({ ingredientId, grams: ingredientId === "white-sugar" ? 10 : grams })),
     });
-    const sweet = analyse({
+    const sweet = readings({
       kind: "loaf",
       lines: loaf.map(([ingredientId, grams]) => ({ ingredientId, grams: ingredientId === "white-sugar" ? 260 : grams })),
     });
@@ -201,9 +201,9 @@ describe("the race", () => {
   });
 });
 
-describe("analyse", () => {
+describe("readings", () => {
   test.each(kinds)("a typical batter of %s is balanced enough to have no stop and no caution", (kind) => {
-    const analysis = analyse({ kind, batchG: kind === "muffin" ? 864 : kind === "tray-bread" ? 1340 : 800 });
+    const analysis = readings({ kind, batchG: kind === "muffin" ? 864 : kind === "tray-bread" ? 1340 : 800 });
     expect(analysisSchema.safeParse(analysis).error?.issues ?? []).toEqual([]);
     expect(analysis.batch.massG).toBeCloseTo(kind === "muffin" ? 864 : kind === "tray-bread" ? 1340 : 800, 6);
     expect(analysis.findings.filter((f) => f.severity !== "note").map((f) => f.id)).toEqual([]);
@@ -266,7 +266,7 @@ describe("analyse", () => {
   });
   test("the fix for unmet soda, when followed, unmeets no soda", () => {
     const bad: [string, number][] = [...loaf.filter(([id]) => id !== "powder-aluminium-free"), ["soda", 6]];
-    const finding = analyse({ lines: bad.map(([ingredientId, grams]) => ({ ingredientId, grams })) }).findings.find(
+    const finding = readings({ lines: bad.map(([ingredientId, grams]) => ({ ingredientId, grams })) }).findings.find(
       (f) => f.id === "soda-unmet",
     );
     const drop = /Drop the soda to ([\d.]+) g.*?add ([\d.]+) g/.exec(finding?.fix ?? "");
@@ -276,7 +276,7 @@ describe("analyse", () => {
   });
   test("the fix for a wet batter, when followed, is wet no more", () => {
     const wet: [string, number][] = loaf.map(([id, g]) => [id, id === "whole-milk" ? 420 : g]);
-    const finding = analyse({ kind: "scone", lines: wet.map(([ingredientId, grams]) => ({ ingredientId, grams })) }).findings.find(
+    const finding = readings({ kind: "scone", lines: wet.map(([ingredientId, grams]) => ({ ingredientId, grams })) }).findings.find(
       (f) => f.id === "too-wet",
     );
     const held = /Hold back ([\d.]+) g/.exec(finding?.fix ?? "");
@@ -296,14 +296,14 @@ describe("analyse", () => {
     fc.assert(
       fc.property(fc.array(line, { minLength: 1, maxLength: 20 }), fc.constantFrom(...kinds), (lines, kind) => {
         fc.pre(lines.some((l) => l.grams > 0.1));
-        const parsed = analysisSchema.safeParse(analyse({ lines, kind }));
+        const parsed = analysisSchema.safeParse(readings({ lines, kind }));
         expect(parsed.error?.issues ?? []).toEqual([]);
       }),
       { numRuns: 200 },
     );
   });
-  test("nothing to analyse is said", () => {
-    expect(() => analyse({ kind: "loaf" })).toThrow(/batchG/);
-    expect(() => analyse({ lines: [{ ingredientId: "water", grams: 0 }] })).toThrow(/0 g/);
+  test("nothing to readings is said", () => {
+    expect(() => readings({ kind: "loaf" })).toThrow(/batchG/);
+    expect(() => readings({ lines: [{ ingredientId: "water", grams: 0 }] })).toThrow(/0 g/);
   });
 });

@@ -1,6 +1,9 @@
 import { z } from "zod";
-import { type BakeTargets, bakeSchema, fillSchema, firstBake } from "./bake/bake";
-import { raceOf, raceSchema } from "./bake/race";
+import { type Bake, type BakeTargets, bakeSchema, type Fill, fillSchema, firstBake, simulatedBake } from "./bake/bake";
+import { type Race, raceOf, raceOfSimulation, raceSchema } from "./bake/race";
+import { massSpreadOf, type SimulateOptions, simulateStart } from "./bake/simulate";
+import type { Simulation } from "./bake/simulation";
+import { startOf } from "./bake/start";
 import { bandNames, bandReadings, profileOf, typicalLines } from "./balance/bands";
 import { findingSchema } from "./balance/finding";
 import { findingsOf } from "./balance/findings";
@@ -51,12 +54,18 @@ export function defaultsOf(kind: Kind): { vessel: Vessel; oven: Oven; process: P
   };
 }
 
-/**
- * Everything Uprise knows of a formula in one pure call: batch, lift, body, fill, bake, findings. Masses in g, amounts in mmol per batch,
- * lengths in mm, times in minutes, temperatures in °C.
- * Throws `no-batch` without lines and batch, `empty-formula` when nothing weighs anything, `unknown-ingredient`, `bad-amount`, `bad-vessel`.
- */
-export function analyse(input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis {
+/** What a formula weighs, lifts and drinks, before any pan: the parts that all readings stand on. */
+interface Weighed {
+  given: Analysis["given"];
+  items: Item[];
+  lift: ReturnType<typeof liftOf>;
+  body: Analysis["body"];
+  targets: BakeTargets;
+  measures: Measures;
+}
+
+/** Throws `no-batch`, `empty-formula`, `unknown-ingredient`, `bad-amount`. */
+function weigh(input: AnalyseInput, shelf: Shelf): Weighed {
   const kind = input.kind ?? "loaf";
   const defaults = defaultsOf(kind);
   const vessel = input.vessel ?? defaults.vessel;
@@ -67,30 +76,96 @@ export function analyse(input: AnalyseInput, shelf: Shelf = builtInShelf): Analy
     throw new CoreError("empty-formula", "The formula weighs 0 g; at least one line with an amount would be right.", "lines");
   }
   const profile = profileOf(kind);
-  const lift = liftOf(items, process);
-  const body = bodyOf(items, process, (profile.binderPercent.low + profile.binderPercent.high) / 2);
-  const targets: BakeTargets = profile;
-  const { fill, bake } = firstBake(items, vessel, oven, process, body.densityGPerMl, lift.gas, targets);
-  const measures = input.measures ?? "us";
   return {
     given: { kind, vessel, oven, process },
+    items,
+    lift: liftOf(items, process),
+    body: bodyOf(items, process, (profile.binderPercent.low + profile.binderPercent.high) / 2),
+    targets: profile,
+    measures: input.measures ?? "us",
+  };
+}
+
+function judge(weighed: Weighed, fill: Fill, bake: Bake, race: Race, simulation?: Simulation): Analysis {
+  const { given, items, lift, body, measures } = weighed;
+  const { kind, oven, process } = given;
+  return {
+    given,
     batch: batchOf(items),
     lift: lift.lift,
     body,
     fill,
     bake,
-    race: raceOf({
-      gas: lift.gas,
-      benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
-      benchC: process.batterC ?? process.kitchenC ?? 22,
-      bakeMinutes: bake.minutes.mid,
-      targetC: bake.targetCoreC,
-      settingC: body.settingC.mid,
-    }),
+    race,
     bands: bandsOf(items, kind, lift.lift.gasMlPer100g.mid),
-    findings: findingsOf({ items, kind, measures, oven, process, lift, body, fill, bake }),
+    findings: findingsOf({ items, kind, measures, oven, process, lift, body, fill, bake, simulation }),
   };
 }
+
+/**
+ * The readings of a formula at once, with a first estimate in place of the bake: fast enough for every keystroke. Masses in g, amounts in
+ * mmol per batch, lengths in mm, times in minutes, temperatures in °C.
+ * Throws `no-batch` without lines and batch, `empty-formula` when nothing weighs anything, `unknown-ingredient`, `bad-amount`, `bad-vessel`.
+ */
+export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis {
+  const weighed = weigh(input, shelf);
+  const { given, items, lift, body, targets } = weighed;
+  const { vessel, oven, process } = given;
+  const { fill, bake } = firstBake(items, vessel, oven, process, body.densityGPerMl, lift.gas, targets);
+  const race = raceOf({
+    gas: lift.gas,
+    benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
+    benchC: process.batterC ?? process.kitchenC ?? 22,
+    bakeMinutes: bake.minutes.mid,
+    targetC: bake.targetCoreC,
+    settingC: body.settingC.mid,
+  });
+  return judge(weighed, fill, bake, race);
+}
+
+export interface Baked {
+  analysis: Analysis;
+  simulation: Simulation;
+}
+
+/** Less dry matter than this share of a batter is a soup: nothing sets, and nothing can be simulated. */
+const LEAST_DRY = 0.08;
+
+/** All readings and the simulated bake that `fill` and `bake` are taken from. Throws as `readings` does, and `not-a-batter`. */
+export function baked(input: AnalyseInput, shelf: Shelf = builtInShelf, options: SimulateOptions = {}): Baked {
+  const weighed = weigh(input, shelf);
+  const { given, items, lift, body, targets } = weighed;
+  const { vessel, oven, process } = given;
+  const start = startOf(items, vessel, oven, process, body, lift.gas, targets.targetCoreC);
+  if (start.material.dry < LEAST_DRY) {
+    throw new CoreError(
+      "not-a-batter",
+      `${Math.round(100 * start.material.water)} % of this is water, which cannot be baked; a batter has at most ${Math.round(100 * (1 - LEAST_DRY))} %.`,
+      "lines",
+    );
+  }
+  const simulation = simulateStart(start, massSpreadOf(items), options);
+  const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
+  const race = raceOfSimulation(simulation, lift.gas, {
+    benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
+    benchC: start.batterC,
+  });
+  return { analysis: judge(weighed, fill, bake, race, simulation), simulation };
+}
+
+/** Everything Uprise knows of a formula in one pure call, the bake by simulation where it can be baked. Units and errors as in `readings`. */
+export function analyse(input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis {
+  try {
+    return baked(input, shelf, { frames: 0 }).analysis;
+  } catch (error) {
+    if (error instanceof CoreError && error.code === "not-a-batter") return readings(input, shelf);
+    throw error;
+  }
+}
+
+/** The bake of a formula as it goes on in oven, tin and rack. Errors as in `readings`. */
+export const simulate = (input: AnalyseInput, shelf: Shelf = builtInShelf, options: SimulateOptions = {}): Simulation =>
+  baked(input, shelf, options).simulation;
 
 function bandsOf(items: readonly Item[], kind: Kind, gas: number): Analysis["bands"] {
   const { bands } = profileOf(kind);

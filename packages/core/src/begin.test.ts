@@ -1,4 +1,4 @@
-import { analyse } from "./analyse";
+import { readings } from "./analyse";
 import { analyseText, answered, beginKind, formulaFrom, mended } from "./begin";
 import { formulaSchema } from "./formula/formula";
 import { kinds } from "./formula/kinds";
@@ -69,5 +69,5 @@ test.each(kinds)("%s can be begun from flours on the shelf", (kind) => {
   const formula = beginKind(kind, "metric", 800, ["sorghum-flour", "tapioca-starch"]);
   expect(formulaSchema.safeParse(formula).error?.issues ?? []).toEqual([]);
   expect(formula.lines.some((line) => line.ingredientId === "gf-blend-plain")).toBe(false);
-  expect(analyse(formula).batch.massG).toBeCloseTo(800, 0);
+  expect(readings(formula).batch.massG).toBeCloseTo(800, 0);
 });

@@ -29,6 +29,8 @@ export * from "./body/consistency";
 export * from "./bake/bake";
 export * from "./bake/geometry";
 export * from "./bake/race";
+export * from "./bake/simulation";
+export * from "./bake/simulate";
 export * from "./balance/bands";
 export * from "./balance/finding";
 export * from "./balance/proposal";

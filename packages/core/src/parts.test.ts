@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { analyse } from "./analyse";
+import { readings } from "./analyse";
 import type { Formula } from "./formula/formula";
 import { blendFromLabel, sharesByOrder } from "./formula/label";
 import { asIngredient, type Book, expand, formulaLineId } from "./formula/nested";
@@ -40,7 +40,7 @@ const formula: Formula = {
 describe("a formula as an ingredient", () => {
   test("is opened in its proportions and analysed as if its lines stood there", () => {
     const book = bookOf({ pier });
-    const flat = analyse({
+    const flat = readings({
       ...opened(formula, book),
       lines: [
         ...formula.lines.slice(1),
@@ -49,7 +49,7 @@ describe("a formula as an ingredient", () => {
         { ingredientId: "xanthan", grams: 6 },
       ],
     });
-    const nested = analyse(opened(formula, book));
+    const nested = readings(opened(formula, book));
     expect(nested.batch.massG).toBeCloseTo(flat.batch.massG, 9);
     expect(nested.batch.flourG).toBeCloseTo(294, 9);
     expect(nested.lift.ph.mid).toBeCloseTo(flat.lift.ph.mid, 9);
@@ -99,7 +99,7 @@ describe("a formula as an ingredient", () => {
 
 test("what the lines pull adds up to the ledger, nested or not", () => {
   const book = bookOf({ pier });
-  const analysis = analyse(opened(formula, book));
+  const analysis = readings(opened(formula, book));
   const pulls = [...pullsOf(formula, book, analysis).values()];
   expect(pulls.reduce((all, p) => all + p.soda, 0)).toBeCloseTo(analysis.lift.sodaMmol.mid, 9);
   expect(pulls.reduce((all, p) => all + p.acid, 0)).toBeCloseTo(analysis.lift.acidMmol.mid, 6);
@@ -129,7 +129,7 @@ describe("a bought blend by its label", () => {
     expect(Object.values(blend.per100g).reduce((a, b) => a + (b ?? 0), 0)).toBeCloseTo(100, 0);
     expect(blend.xanthanEquivalent).toBeCloseTo(0.8 / 0.96, 1);
     const shelf = shelfWith([blend]);
-    const analysis = analyse(
+    const analysis = readings(
       {
         kind: "scone",
         lines: [
@@ -171,7 +171,7 @@ describe("one batter, several parts", () => {
       },
       bookOf({ pier }),
     );
-    const whole = analyse(opened(formula, bookOf({ pier }))).batch.massG;
+    const whole = readings(opened(formula, bookOf({ pier }))).batch.massG;
     expect(split.left).toBeCloseTo(0.1, 9);
     expect(split.parts[0]?.analysis?.batch.massG).toBeCloseTo(0.4 * whole + 40, 6);
     expect(split.parts[1]?.analysis?.batch.massG).toBeCloseTo(0.5 * whole, 6);

@@ -1,4 +1,4 @@
-import { analyse, type Analysis, type AnalyseInput } from "./analyse";
+import { readings, type Analysis, type AnalyseInput } from "./analyse";
 import type { Formula, Part } from "./formula/formula";
 import { type Book, expand } from "./formula/nested";
 import type { WeighedLine } from "./formula/resolve";
@@ -38,7 +38,7 @@ export function splitOf(formula: Formula, book: Book = noBook, shelf: Shelf = bu
     return {
       part,
       analysis: weighs
-        ? analyse(
+        ? readings(
             { lines, kind: part.kind, vessel: part.vessel, oven: part.oven, process: formula.process, measures: formula.measures },
             shelf,
           )

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
 import {
   type AmountMode,
-  analyse,
+  readings,
   type Analysis,
   CoreError,
   differencesOf,
@@ -62,7 +62,7 @@ type Read = { analysis: Analysis | null; fault: string | null };
 /** The reading of a formula, or what keeps it from being read; an empty sheet is no fault. */
 function readFormula(formula: Formula, shelf: Shelf, book: Book, id: string): Read {
   try {
-    return { analysis: analyse(opened(formula, book, id), shelf), fault: null };
+    return { analysis: readings(opened(formula, book, id), shelf), fault: null };
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     const empty = error.code === "no-batch" || error.code === "empty-formula";

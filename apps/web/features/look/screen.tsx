@@ -1,4 +1,4 @@
-import { analyse } from "@uprise/core";
+import { readings } from "@uprise/core";
 import { type ReactNode, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import type { Colours } from "../../theme/colours";
@@ -170,7 +170,7 @@ export function LookScreen() {
           <View key={name} style={styles.specimen}>
             <Small strong>{name}</Small>
             <Strip
-              analysis={analyse({ kind: "loaf", lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })) })}
+              analysis={readings({ kind: "loaf", lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })) })}
               open={null}
               onOpen={() => undefined}
             />

@@ -1,4 +1,4 @@
-import { analyse, differencesOf, type Formula, type Shelf } from "@uprise/core";
+import { readings, differencesOf, type Formula, type Shelf } from "@uprise/core";
 import { format } from "date-fns";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
@@ -14,7 +14,7 @@ import { Table } from "./facts";
 /** The four readings of a formula, or dashes where it cannot be read. */
 function readings(formula: Formula, shelf: Shelf): string[] {
   try {
-    const analysis = analyse(formula, shelf);
+    const analysis = readings(formula, shelf);
     return instrumentNames.map((name) => figureOf(name, analysis));
   } catch {
     return instrumentNames.map(() => "–");

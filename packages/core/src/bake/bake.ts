@@ -1,12 +1,13 @@
 import { z } from "zod";
 import type { Process } from "../formula/process";
 import { type Item, massOf } from "../formula/resolve";
-import { rangeSchema } from "../measure/range";
+import { rangeSchema, within } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel";
 import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { condensedVolume } from "../body/density";
 import { crownOf, estimateBakedVolume, estimateMinutes } from "./estimate";
 import { fillVessel } from "./geometry";
+import type { Simulation } from "./simulation";
 
 export const fillSchema = z.object({
   /** Batter over the vessel's volume to the rim; 0 for pieces without a wall. */
@@ -82,6 +83,43 @@ export function firstBake(
       lossPercent: targets.lossPercent,
       restBeforeCuttingMinutes: targets.restBeforeCuttingMinutes,
       method: "estimate",
+    },
+  };
+}
+
+/** How well a simulated growth is known, as a share of it; loss of water, as a share. */
+const GROWTH_SPREAD = 0.12;
+const LOSS_SPREAD = 0.25;
+
+/** Fill and bake read from a simulation. Throws `bad-vessel`. */
+export function simulatedBake(
+  items: readonly Item[],
+  vessel: Vessel,
+  density: number,
+  targets: BakeTargets,
+  simulation: Simulation,
+): { fill: Fill; bake: Bake } {
+  const filling = fillVessel(vessel, massOf(items), density);
+  const growth = GROWTH_SPREAD * Math.max(0, simulation.highestMm - filling.depthMm);
+  return {
+    fill: {
+      fillFraction: filling.fillFraction,
+      depthMm: filling.depthMm,
+      crownMm: { low: simulation.highestMm - growth, mid: simulation.highestMm, high: simulation.highestMm + growth },
+      overflow: filling.heightMm !== null && (filling.fillFraction > 1 || simulation.top === "over the rim"),
+      pieces: filling.pieces,
+      pieceG: filling.pieceG,
+      rimMm: filling.heightMm,
+      widthMm: filling.widthMm,
+    },
+    bake: {
+      minutes: simulation.done,
+      checkAtMinutes: simulation.checkAtMinutes,
+      targetCoreC: simulation.targetC,
+      signs: targets.signs,
+      lossPercent: within(simulation.loss.oven, LOSS_SPREAD),
+      restBeforeCuttingMinutes: simulation.cutAfterMinutes,
+      method: "simulation",
     },
   };
 }

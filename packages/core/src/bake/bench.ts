@@ -65,8 +65,9 @@ export function stand(
     if (step * dt < HANDLING_S) carbonDioxide -= (1 - model.mixingKept) * Math.max(0, inBubbles() - before);
     const free = inBubbles();
     const volume = (free + air) * volumePerMol;
-    const meeting = Math.max(0, (volume / (volume + condensed) - model.coalescenceFrom) / (1 - model.coalescenceFrom));
-    const rate = (model.loss * 2 ** ((celsius - 22) / 20) + model.coalescence * meeting ** 2) / Math.sqrt(consistency);
+    const foam = volume / (volume + condensed);
+    const rate =
+      (model.loss * 2 ** ((celsius - 22) / 20) + model.coalescence * foam ** 4) / Math.sqrt(consistency);
     const lost = 1 - Math.exp(-rate * dt);
     carbonDioxide -= free * lost;
     air -= air * lost;

@@ -1,5 +1,5 @@
 import type { Run } from "./run";
-import { vapourEnthalpy, WATER_CAPACITY } from "./steam-tables";
+import { latentHeat, vapourEnthalpy, WATER_CAPACITY } from "./steam-tables";
 
 /**
  * Temperatures of `count` cells from their enthalpy. Below the boiling line T_b(w) = T_boil − d + d·w₀/w it is H/C; above it water leaves until the
@@ -31,8 +31,9 @@ function boil(run: Run, cell: number, celsius: number): void {
   if (celsius <= line) return;
   // Newton on H − h_v·(w − x) = C(x)·T_b(x), x the water that stays.
   const vapour = vapourEnthalpy(line);
-  let x = water;
-  for (let k = 0; k < 3; k++) {
+  const capacity = dryCapacity + WATER_CAPACITY * water;
+  let x = Math.max(bound, water - (enthalpy - capacity * line) / (latentHeat(line) + (capacity * rise) / (water * water)));
+  for (let k = 0; k < 2; k++) {
     const t = base + rise / x;
     const residual = (dryCapacity + WATER_CAPACITY * x) * t + vapour * (water - x) - enthalpy;
     const slope = WATER_CAPACITY * t - ((dryCapacity + WATER_CAPACITY * x) * rise) / (x * x) - vapour;

@@ -1,3 +1,4 @@
+import type { Gas } from "../lift/gas";
 import { componentTable, type Material } from "./material";
 import { prepare, step, tablesFor } from "./kernel";
 import { type Model, standardModel } from "./model";
@@ -16,6 +17,7 @@ const stone: Material = {
   sugarMolality: 0,
 };
 const model: Model = { ...standardModel, condensedShare: 1, surfaceEmissivity: 0, doorDropK: 0 };
+const noGas: Gas = { sources: [], fizz: { low: 0, mid: 0, high: 0 }, fizzLost: 0, carbonate: 0 };
 const FILM = 20;
 const HOT = 100;
 const COLD = 20;
@@ -28,7 +30,7 @@ function solid(shape: Partial<SectionShape>, massKg: number, layers: number, col
     material: stone,
     massKg,
     risen: { carbonDioxide: 0, air: 0, gasM3: 0, bound: [], whole: 0 },
-    gas: { sources: [], fizz: { low: 0, mid: 0, high: 0 }, fizzLost: 0, carbonate: 0 },
+    gas: noGas,
     batterC: COLD,
     kitchenC: COLD,
     settingC: 75,
@@ -42,9 +44,8 @@ function solid(shape: Partial<SectionShape>, massKg: number, layers: number, col
 }
 
 function after(run: Run, seconds: number, dt: number): void {
-  const tables = tablesFor({ settingC: 75, gas: { sources: [] } } as unknown as Start, model, dt);
-  const scratch = [new Float64Array(64), new Float64Array(64)] as const;
-  for (let second = 0; second < seconds - 1e-9; second += dt) step(run, tables, dt, ...scratch);
+  const tables = tablesFor({ settingC: 75, gas: noGas }, model, dt);
+  for (let second = 0; second < seconds - 1e-9; second += dt) step(run, tables, dt);
 }
 
 /** Root of f between a and b by bisection. */

@@ -7,12 +7,16 @@ import { type Run, tridiagonal } from "./run";
 import { cut, type Grid, type SectionShape, stack, widen } from "./section";
 import { stageRates } from "./bench";
 import { FLOWS_BELOW, relativeConsistency, type Start } from "./start";
-import { boilingC, pressurePa, releaseTable, tableOf } from "./steam-tables";
+import type { Gas } from "../lift/gas";
+import { boilingC, GAS_CONSTANT, KELVIN, pressurePa, releaseTable, tableOf } from "./steam-tables";
 
 /** Area of a top over its footprint: cups and free pieces dome more than broad tins. */
 const TOP = { cup: 1.35, loaf: 1.1, broad: 1.05, free: 1.1 };
 /** Wall that heats with the batter, over its depth at the start. */
 const WALL_OVER_DEPTH = 1.5;
+/** A syrup holds no more sugar than this at its boiling point, mol/kg; the rest lies undissolved. */
+const MOST_MOLAL = 12;
+
 function topFactor(shape: SectionShape): number {
   if (shape.rim <= 0) return TOP.free;
   const aspect = (2 * shape.reach) / Math.max(shape.rim, 1e-3);
@@ -50,13 +54,14 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     section,
     model,
     pan: panOf(vessel, model),
-    around: aroundOven(oven, start.kitchenC, model),
+    around: aroundOven(oven, start.kitchenC, model, start.convection),
     pressurePa: pressure,
     boilingC: boilingC(pressure),
-    boilingSpread: Math.max(model.boilingSpread, model.boilingPerMolal * start.material.sugarMolality),
+    boilingSpread: Math.max(model.boilingSpread, model.boilingPerMolal * Math.min(MOST_MOLAL, start.material.sugarMolality)),
     topFactor: topFactor(start.shape),
     consistency: relativeConsistency(start.stiffness, model),
     levels: start.stiffness < FLOWS_BELOW && start.shape.rim > 0,
+    setting: true,
     live: new Uint8Array(section.stages).fill(1),
     topC: new Float64Array(columns).fill(batterC),
     baseC: new Float64Array(columns).fill(batterC),
@@ -67,24 +72,36 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     steam: new Float64Array(cells),
     steamJ: new Float64Array(cells),
     account: { heatIn: 0, vapourOutKg: 0, vapourOutJ: 0 },
+    flows: new Float64Array(columns),
+    faces: new Float64Array(cells),
     solver: tridiagonal(Math.max(layers, columns) + 2),
   };
 }
 
-export function tablesFor(start: Start, model: Model, dt: number): StepTables {
-  const settingK = start.settingC + 273.15;
-  return {
-    release: stageRates(start.gas).map((rate) => releaseTable(rate, dt)),
-    setting: releaseTable(
-      (celsius) => Math.exp((-model.setEnergy / 8.314462) * (1 / (celsius + 273.15) - 1 / settingK)) / model.setSeconds,
-      dt,
-    ),
-    loss: tableOf((celsius) => model.loss * 2 ** ((Math.min(celsius, 80) - 22) / 20)),
-  };
+export function tablesFor(start: Pick<Start, "gas" | "settingC">, model: Model, dt: number): StepTables {
+  const known = tablesByGas.get(start.gas) ?? new Map<string, StepTables>();
+  tablesByGas.set(start.gas, known);
+  const key = [start.settingC, dt, model.setEnergy, model.setSeconds, model.loss].join();
+  let tables = known.get(key);
+  if (!tables) {
+    const settingK = start.settingC + KELVIN;
+    const rate = (celsius: number): number =>
+      Math.exp((-model.setEnergy / GAS_CONSTANT) * (1 / (celsius + KELVIN) - 1 / settingK)) / model.setSeconds;
+    tables = {
+      release: stageRates(start.gas).map((stage) => releaseTable(stage, dt)),
+      setting: releaseTable(rate, dt),
+      loss: tableOf((celsius) => model.loss * 2 ** ((Math.min(celsius, 80) - 22) / 20)),
+    };
+    known.set(key, tables);
+  }
+  return tables;
 }
 
+/** The same batter is baked several times to find a range: its tables are made once. */
+const tablesByGas = new WeakMap<Gas, Map<string, StepTables>>();
+
 /** One step of everything. */
-export function step(run: Run, tables: StepTables, dt: number, flows: Float64Array, heights: Float64Array): void {
+export function step(run: Run, tables: StepTables, dt: number): void {
   conduct(run);
   sweepColumns(run, dt);
   sweepLayers(run, dt);
@@ -93,9 +110,11 @@ export function step(run: Run, tables: StepTables, dt: number, flows: Float64Arr
   if (run.section.shape.spread > 0) widen(run.section);
   stack(run.section);
   if (run.levels) {
-    level(run, dt, flows, heights);
-    retemper(run);
-    stack(run.section);
+    level(run, dt);
+    if (run.levels) {
+      retemper(run);
+      stack(run.section);
+    }
   }
 }
 

@@ -27,28 +27,35 @@ const INSIDE = { from: 0.25, to: 0.7, across: 0.7 };
 export function coldestInside(section: Section): { cell: number; celsius: number } {
   const { layers, columns, celsius, bottom, thickness, height, inner, outer } = section;
   const across = INSIDE.across * outer[columns - 1]!;
-  const found = { cell: 0, celsius: Infinity };
-  const see = (cell: number, t: number): void => {
-    if (t >= found.celsius) return;
-    found.cell = cell;
-    found.celsius = t;
-  };
+  let found = layers >> 1;
+  let coldest = Infinity;
   for (let j = 0; j < columns && (inner[j]! + outer[j]!) / 2 <= across; j++) {
     const low = INSIDE.from * height[j]!;
     const high = INSIDE.to * height[j]!;
+    let below = -1;
+    let belowC = 0;
     for (let i = 0; i < layers; i++) {
       const cell = j * layers + i;
       const middle = bottom[cell]! + thickness[cell]! / 2;
       const here = celsius[cell]!;
-      if (middle >= low && middle <= high) see(cell, here);
-      if (i === layers - 1) continue;
-      const above = bottom[cell + 1]! + thickness[cell + 1]! / 2;
-      for (const edge of [low, high]) {
-        if (middle < edge && above > edge) see(cell, here + ((celsius[cell + 1]! - here) * (edge - middle)) / (above - middle));
+      if (middle >= low && middle <= high && here < coldest) {
+        coldest = here;
+        found = cell;
       }
+      for (let k = 0; k < 2 && below >= 0; k++) {
+        const edge = k === 0 ? low : high;
+        if (below >= edge || middle <= edge) continue;
+        const t = belowC + ((here - belowC) * (edge - below)) / (middle - below);
+        if (t < coldest) {
+          coldest = t;
+          found = cell;
+        }
+      }
+      below = middle;
+      belowC = here;
     }
   }
-  return found;
+  return { cell: found, celsius: coldest === Infinity ? celsius[found]! : coldest };
 }
 
 /** Share of the dry matter that has set. */

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Gas } from "../lift/gas";
 import { releasedAlong } from "../lift/kinetics";
+import type { Simulation } from "./simulation";
 
 /** Gas released and crumb set over one time axis, from wetting through the bench to the end of the bake. */
 export const raceSchema = z.object({
@@ -78,4 +79,26 @@ function setAlong(seconds: readonly number[], celsius: readonly number[], settin
     }
     return 1 - unset;
   });
+}
+
+/** The race along a simulated bake: the bench by its reactions, the oven as it was computed. */
+export function raceOfSimulation(simulation: Simulation, gas: Gas, bench: { benchSeconds: number; benchC: number }): Race {
+  const whole = gas.sources.reduce((all, source) => all + source.mmol, 0) + gas.fizz.mid;
+  const seconds = Array.from({ length: POINTS.bench }, (_, i) => (bench.benchSeconds * i) / POINTS.bench);
+  const celsius = seconds.map(() => bench.benchC);
+  const curves = gas.sources.map(({ reaction, mmol }) => releasedAlong(reaction, seconds, celsius).map((share) => share * mmol));
+  const onBench = seconds.map((_, i) =>
+    whole > 0 ? (gas.fizz.mid + curves.reduce((all, curve) => all + (curve[i] ?? 0), 0)) / whole : 0,
+  );
+  const inOven = simulation.phases.lastIndexOf("oven") + 1;
+  const set = simulation.set.slice(0, inOven);
+  const released = simulation.gas.slice(0, inOven);
+  const half = set.findIndex((share) => share >= 0.5);
+  return {
+    minutes: [...seconds.map((s) => (s - bench.benchSeconds) / 60), ...simulation.times.slice(0, inOven).map((s) => s / 60)],
+    coreC: [...celsius, ...simulation.coreC.slice(0, inOven)],
+    gas: [...onBench, ...released],
+    set: [...seconds.map(() => 0), ...set],
+    beforeSet: half < 0 ? (released.at(-1) ?? 0) : (released[half] ?? 0),
+  };
 }

@@ -13,6 +13,8 @@ export interface StepTables {
 const MOST_STEAM = 0.9;
 /** Amounts of bound gas under this are spent, mol per kg of dry matter. */
 const SPENT = 1e-6;
+/** However thin its walls, a crumb that has set so far no longer flows. */
+const MOST_WEAK = 0.95;
 /** Above this share a cell has set for good. */
 const ALL_SET = 0.9999;
 
@@ -24,26 +26,33 @@ const ALL_SET = 0.9999;
 export function rise(run: Run, tables: StepTables, dt: number): void {
   const { section, model, pressurePa, waterActivity, consistency } = run;
   const { cells, dry, water, celsius, set, carbonDioxide, air, gasVolume, stages, perDry } = section;
-  const { setShare, coalescence, coalescenceFrom, gasTimeS } = model;
+  const { setShare, coalescence, bursting, burstFrom, weakness, gasTimeS } = model;
   const { setting, loss } = tables;
   const hold = 1 / Math.sqrt(consistency);
   const kh = solubilityTable;
   const psat = saturationTable;
   for (let r = 0; r < stages; r++) if (run.live[r] === 1) react(run, tables.release[r]!, r);
+  if (!run.setting) return;
+  run.setting = false;
   for (let cell = 0; cell < cells; cell++) {
     const share = set[cell]!;
     if (share >= ALL_SET) continue;
+    run.setting = true;
     const t = celsius[cell]!;
     const place = placeOf(t);
     const at = place | 0;
     const part = place - at;
     const after = share + (1 - share) * (setting[at]! + part * (setting[at + 1]! - setting[at]!));
     set[cell] = after;
-    if (share >= setShare) continue;
-    const soft = softness(share, after, setShare);
+    if (share >= MOST_WEAK) continue;
+    const w = water[cell]! / WATER_DENSITY;
+    const condensed = w + dry[cell]! * perDry.volume;
+    const foamed = gasVolume[cell]! / (gasVolume[cell]! + condensed);
+    const limit = Math.min(MOST_WEAK, setShare + weakness * Math.max(0, foamed - burstFrom));
+    if (share >= limit) continue;
+    const soft = softness(share, after, limit);
     const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
     const dryPa = pressurePa - Math.min(MOST_STEAM * pressurePa, waterActivity[cell]! * saturated);
-    const w = water[cell]! / WATER_DENSITY;
     const holds = ((kh[at]! + part * (kh[at + 1]! - kh[at]!)) * 1000 * w * dryPa) / ATMOSPHERE_PA;
     const all = carbonDioxide[cell]!;
     const other = air[cell]!;
@@ -54,8 +63,10 @@ export function rise(run: Run, tables: StepTables, dt: number): void {
     const follow = (dt * soft) / gasTimeS;
     const volume = (gasVolume[cell]! + target * follow) / (1 + follow);
     gasVolume[cell] = volume;
-    const meeting = Math.max(0, (volume / (volume + w + dry[cell]! * perDry.volume) - coalescenceFrom) / (1 - coalescenceFrom));
-    const rate = (loss[at]! + part * (loss[at + 1]! - loss[at]!) + coalescence * meeting * meeting) * hold * soft * dt;
+    const foam = volume / (volume + condensed);
+    const burst = foam > burstFrom ? (foam - burstFrom) / (1 - burstFrom) : 0;
+    const leak = loss[at]! + part * (loss[at + 1]! - loss[at]!) + coalescence * foam * foam * foam * foam + bursting * burst * burst;
+    const rate = leak * hold * soft * dt;
     const lost = rate / (1 + rate);
     carbonDioxide[cell] = all - gas * lost;
     air[cell] = other - other * lost;
@@ -89,10 +100,10 @@ function react(run: Run, table: Float64Array, r: number): void {
 
 /**
  * Unset batter flows from high columns to low ones: A dH/dt = Σ g (H′ − H), g = 2·10⁻³ m/s × unset height of the face × length over distance,
- * implicit in H. What flows takes its contents along, layer by layer.
+ * implicit in H. What flows takes its contents along, layer by layer. The unset height of a face is that of its more set side.
  */
-export function level(run: Run, dt: number, flows: Float64Array, heights: Float64Array): void {
-  const { section, model, solver } = run;
+export function level(run: Run, dt: number): void {
+  const { section, model, solver, flows, faces } = run;
   const { layers, columns, area, face, inner, outer, set, thickness, height } = section;
   const { lower, middle, upper, right } = solver;
   let unset = 0;
@@ -102,43 +113,43 @@ export function level(run: Run, dt: number, flows: Float64Array, heights: Float6
     lower[j] = 0;
     upper[j] = 0;
   }
+  const softer = 1 / model.setShare;
   for (let j = 0; j < columns - 1; j++) {
     let soft = 0;
-    for (let i = 0; i < layers; i++) soft += faceSoft(set, thickness, model.setShare, j * layers + i, layers);
+    for (let i = 0; i < layers; i++) {
+      const cell = j * layers + i;
+      const next = cell + layers;
+      const share = 1 - (set[cell]! > set[next]! ? set[cell]! : set[next]!) * softer;
+      const open = share > 0 ? (share * (thickness[cell]! + thickness[next]!)) / 2 : 0;
+      faces[cell] = open;
+      soft += open;
+    }
     unset += soft;
-    const distance = (outer[j + 1]! - inner[j]!) / 2;
-    const g = (dt * model.levelling * soft * face[j]!) / distance;
+    const g = (2 * dt * model.levelling * soft * face[j]!) / (outer[j + 1]! - inner[j]!);
     flows[j] = g;
     middle[j]! += g;
     middle[j + 1]! += g;
     upper[j] = -g;
     lower[j + 1] = -g;
   }
-  if (unset <= 0) return;
+  if (unset <= 0) {
+    run.levels = false;
+    return;
+  }
   solve(solver, columns);
-  for (let j = 0; j < columns; j++) heights[j] = right[j]!;
   for (let j = 0; j < columns - 1; j++) {
-    const volume = flows[j]! * (heights[j]! - heights[j + 1]!);
+    const volume = flows[j]! * (right[j]! - right[j + 1]!);
     if (volume === 0) continue;
     let weights = 0;
-    for (let i = 0; i < layers; i++) weights += faceSoft(set, thickness, model.setShare, j * layers + i, layers);
-    if (weights <= 0) continue;
+    for (let i = 0; i < layers; i++) weights += faces[j * layers + i]!;
     for (let i = 0; i < layers; i++) {
-      const soft = faceSoft(set, thickness, model.setShare, j * layers + i, layers);
-      if (soft <= 0) continue;
+      const open = faces[j * layers + i]!;
+      if (open <= 0) continue;
       const from = volume > 0 ? j * layers + i : (j + 1) * layers + i;
       const to = volume > 0 ? from + layers : from - layers;
-      move(run, from, to, (Math.abs(volume) * soft) / weights);
+      move(run, from, to, (Math.abs(volume) * open) / weights);
     }
   }
-}
-
-/** Unset height of a face between a cell and its outer neighbour, m. */
-function faceSoft(set: Float64Array, thickness: Float64Array, limit: number, cell: number, layers: number): number {
-  const a = set[cell]!;
-  const b = set[cell + layers]!;
-  const soft = 1 - Math.max(a, b) / limit;
-  return soft <= 0 ? 0 : (soft * (thickness[cell]! + thickness[cell + layers]!)) / 2;
 }
 
 /** At most this share of a cell flows in one step. */

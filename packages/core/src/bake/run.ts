@@ -37,7 +37,9 @@ export interface Run {
   topFactor: number;
   /** Relative consistency, 1 for a muffin batter; holds gas. */
   consistency: number;
+  /** Whether any batter still flows, and whether any crumb still sets. */
   levels: boolean;
+  setting: boolean;
   /** Per reaction stage, 1 while it has gas to give. */
   live: Uint8Array;
   /** Temperature of the open surface and of the underside per column, and of the open side per layer, °C. */
@@ -54,6 +56,9 @@ export interface Run {
   /** What has flowed in and out since the start: J and kg. */
   account: { heatIn: number; vapourOutKg: number; vapourOutJ: number };
   solver: Tridiagonal;
+  /** Scratch of the levelling: flow between columns m²/s·s, unset height of every face m. */
+  flows: Float64Array;
+  faces: Float64Array;
 }
 
 /** One tridiagonal system, lower·x[i−1] + middle·x[i] + upper·x[i+1] = right, solved in place into `right`. */

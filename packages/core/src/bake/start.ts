@@ -25,6 +25,8 @@ export interface Start {
   /** The reading of `stiffnessOf`. */
   stiffness: number;
   targetC: number;
+  /** W/m²K, where it is not that of the oven's mode. */
+  convection?: number;
 }
 
 export interface Steps {
@@ -48,10 +50,12 @@ export function stepsFor(start: Start): Steps {
   const depth = depthOf(start.shape, volume);
   if (start.oven.mode === "hob") return { grid: { layers: 24, columns: 6 }, dt: 0.5, firstDt: 0.5 };
   if (depth < 0.012) return { grid: { layers: 24, columns: 8 }, dt: 2, firstDt: 1 };
-  if (start.shape.rim <= 0) return { grid: { layers: 32, columns: 12 }, dt: 4, firstDt: 2 };
-  if (start.vessel.preheated) return { grid: { layers: 32, columns: 10 }, dt: 4, firstDt: 1 };
-  if (depth < 0.034) return { grid: { layers: 24, columns: 8 }, dt: 5, firstDt: 2 };
-  return { grid: { layers: 16, columns: 8 }, dt: 5, firstDt: 2 };
+  if (start.shape.rim <= 0) return { grid: { layers: 32, columns: 10 }, dt: 5, firstDt: 2 };
+  if (start.vessel.preheated) return { grid: { layers: 32, columns: 8 }, dt: 4, firstDt: 1 };
+  if (depth < 0.022) return { grid: { layers: 24, columns: 8 }, dt: 5, firstDt: 2 };
+  if (depth < 0.026) return { grid: { layers: 24, columns: 8 }, dt: 8, firstDt: 2 };
+  if (depth < 0.034) return { grid: { layers: 18, columns: 8 }, dt: 8, firstDt: 2 };
+  return { grid: { layers: 16, columns: 8 }, dt: 10, firstDt: 2 };
 }
 
 /** Room where nothing is said, °C. */

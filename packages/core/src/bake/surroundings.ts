@@ -43,9 +43,9 @@ export function convectionOf(mode: NonNullable<Oven["mode"]>): { h: number; low:
 }
 
 /** Surroundings at the start of a bake, changed in place as it goes on. */
-export const aroundOven = (oven: Oven, kitchenC: number, model: Model): Around => ({
+export const aroundOven = (oven: Oven, kitchenC: number, model: Model, convection?: number): Around => ({
   airC: oven.mode === "hob" ? kitchenC : oven.celsius - model.doorDropK,
-  h: convectionOf(oven.mode ?? "still").h,
+  h: convection ?? convectionOf(oven.mode ?? "still").h,
   vapourPa: oven.mode === "hob" ? model.roomVapourPa : model.ovenVapourPa,
   plateC: oven.mode === "hob" ? oven.celsius : null,
   onRack: false,

@@ -50,6 +50,8 @@ export interface Through {
   frames?: number;
 }
 
+/** A bake that is not done after so many steps will not be: 4 h in a tin, 25 min on a griddle. */
+const MOST_STEPS = 3000;
 const LONGEST_S = 4 * 3600;
 const FIRST_MINUTE_S = 60;
 const COOLING_DT = 30;
@@ -90,15 +92,13 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const model = through.model ?? standardModel;
   const run = prepare(start, steps.grid, model);
   const { section, around } = run;
-  const flows = new Float64Array(section.columns);
-  const heights = new Float64Array(section.columns);
   const first = tablesFor(start, model, steps.firstDt);
   const later = tablesFor(start, model, steps.dt);
   const reel = new Reel(through.frames ?? 0);
   const samples: Sample[] = [];
   const hob = start.oven.mode === "hob";
   const insideC = start.oven.celsius + (start.oven.biasK ?? 0);
-  const limit = through.minutes === undefined ? LONGEST_S : through.minutes * 60;
+  const limit = through.minutes === undefined ? Math.min(LONGEST_S, MOST_STEPS * steps.dt) : through.minutes * 60;
   const brown = { top: 0, base: 0 };
   const see = (second: number, phase: Phase, cell: number): void => {
     samples.push(sampleOf(run, start, second, phase, cell, brown));
@@ -117,7 +117,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   while (second < limit - 1e-9) {
     const dt = second < FIRST_MINUTE_S - 1e-9 ? steps.firstDt : steps.dt;
     if (!hob) around.airC = insideC - model.doorDropK * Math.exp(-second / model.doorDecayS);
-    step(run, dt === steps.firstDt ? first : later, dt, flows, heights);
+    step(run, dt === steps.firstDt ? first : later, dt);
     second += dt;
     colour(dt);
     const before = core.celsius;
@@ -159,7 +159,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       around.onRack = outside >= tinS || start.shape.rim <= 0;
       const quick = outside < FIRST_MINUTE_S;
       const dt = quick ? steps.dt : COOLING_DT;
-      step(run, quick ? later : slow, dt, flows, heights);
+      step(run, quick ? later : slow, dt);
       second += dt;
       colour(dt);
       warmest = -Infinity;

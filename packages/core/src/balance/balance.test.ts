@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { analyse, type AnalyseInput } from "../analyse";
+import { readings, type AnalyseInput } from "../analyse";
 import { resolve, type WeighedLine } from "../formula/resolve";
 import { builtInShelf, ingredientOf } from "../pantry/catalogue";
 import { balance, faultsOf } from "./balance";
@@ -149,7 +149,7 @@ describe("balance", () => {
     expect(proposals.length).toBeLessThanOrEqual(4);
     expect(proposalsSchema.safeParse({ proposals }).error?.issues ?? []).toEqual([]);
     for (const proposal of proposals) {
-      const after = analyse({ ...input, lines: proposal.lines });
+      const after = readings({ ...input, lines: proposal.lines });
       expect(faultsOf(after)).toEqual([]);
       expect(after.lift.verdict).not.toBe("short-of-acid");
       expect(proposal.after.residualSodaG).toBeCloseTo(after.lift.residualSodaG, 9);
@@ -195,7 +195,7 @@ describe("balance", () => {
     const [best] = balance(input).proposals;
     let fewest = Infinity;
     for (let soda = 0; soda <= 3; soda += 0.1) {
-      const after = analyse({ ...input, lines: linesAfter(input.lines, new Map([["soda", soda]])) });
+      const after = readings({ ...input, lines: linesAfter(input.lines, new Map([["soda", soda]])) });
       if (faultsOf(after).length === 0) fewest = 1;
     }
     expect(best?.changes.length ?? Infinity).toBeLessThanOrEqual(Math.max(1, fewest === Infinity ? 2 : fewest));

@@ -1,4 +1,4 @@
-import { analyse, type Analysis, type AnalyseInput } from "../analyse";
+import { readings, type Analysis, type AnalyseInput } from "../analyse";
 import { flourOf, type Item, massOf, resolve, type WeighedLine } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
@@ -92,7 +92,7 @@ export function balance(
   options: BalanceOptions = {},
   shelf: Shelf = builtInShelf,
 ): Proposals {
-  const before = analyse(input, shelf);
+  const before = readings(input, shelf);
   if (faultsOf(before).length === 0 && bandsOut(before, resolve(input.lines, shelf)).length === 0) return { proposals: [] };
   const items = resolve(input.lines, shelf);
   const task: Task = {
@@ -203,7 +203,7 @@ function propose(task: Task, strategy: Strategy): Proposal | null {
     const proposal = rounded(task, strategy, solved, gone);
     if (proposal) return proposal;
     const toG = withGone(solved, gone);
-    const after = analyse({ ...task.input, lines: linesAfter(task.input.lines, toG) }, task.shelf);
+    const after = readings({ ...task.input, lines: linesAfter(task.input.lines, toG) }, task.shelf);
     const side = consistencyAgainst(after.body.consistency, kind);
     if (side === 0) return null;
     const water = after.batch.waterG / Math.max(after.batch.flourG, 1);
@@ -263,7 +263,7 @@ function described(task: Task, title: string, toG: Map<string, number>): Proposa
     .filter((c) => Math.abs(c.toG - c.fromG) > 0.04);
   if (changes.length === 0) return null;
   const lines = linesAfter(task.input.lines, toG);
-  const after = analyse({ ...task.input, lines }, task.shelf);
+  const after = readings({ ...task.input, lines }, task.shelf);
   const worse =
     after.lift.verdict === "short-of-acid" || faultsOf(after).length > 0 || bandsOut(after, resolve(lines, task.shelf)).length > 0;
   if (worse) return null;

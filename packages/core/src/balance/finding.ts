@@ -3,7 +3,7 @@ import { z } from "zod";
 export const findingIds = [
   "soda-unmet", "acid-excess", "powder-high", "lift-low", "lift-early", "no-binder", "binder-doubled", "too-wet",
   "too-dry", "sugar-high", "fat-high", "pan-overfull", "pan-shallow", "core-late", "colour-shift", "gluten-check",
-  "oats-check", "leavening-counted-twice", "temperature-mismatch",
+  "oats-check", "leavening-counted-twice", "temperature-mismatch", "oven-too-cool", "top-sinks",
 ] as const; // prettier-ignore
 export type FindingId = (typeof findingIds)[number];
 
@@ -35,6 +35,8 @@ export const findingLimits = {
   /** Depth and temperature at which a crust is usually dark before the centre is done. */
   deepMm: 45,
   deepOvenC: 190,
+  /** Browning of the top, in minutes at 150 °C, that is plainly dark. */
+  darkTop: 16,
   /** pH at which red fruit turns grey-blue and seeds turn green. */
   anthocyaninPh: 7.2,
   chlorogenicPh: 8,

@@ -1,4 +1,5 @@
 import type { Bake, Fill } from "../bake/bake";
+import type { Simulation } from "../bake/simulation";
 import type { Body } from "../body/body";
 import { consistencyOf } from "../body/consistency";
 import { liquidFor } from "../body/next-class";
@@ -15,6 +16,7 @@ import { builtInShelf, ingredientOf } from "../pantry/catalogue";
 import type { Oven } from "../pantry/vessel";
 import { type BandName, bandReadings, consistencyAgainst, profileOf } from "./bands";
 import { type Finding, findingLimits as limits } from "./finding";
+import { panFindings } from "./findings-pan";
 
 export interface Findable {
   items: readonly Item[];
@@ -26,6 +28,8 @@ export interface Findable {
   body: Body;
   fill: Fill;
   bake: Bake;
+  /** Where the bake has been simulated. */
+  simulation?: Simulation | undefined;
 }
 
 const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] =>
@@ -308,44 +312,6 @@ function liquidChange(items: readonly Item[], kind: Kind, process: Process, side
   return side < 0
     ? `Hold back ${difference} of the ${name}, or let the flours drink for half an hour and look again.`
     : `Add ${difference} of ${name}.`;
-}
-
-function panFindings({ items, oven, fill, bake, kind }: Findable): Finding[] {
-  const out: Finding[] = [];
-  const walled = fill.rimMm !== null;
-  const mass = massOf(items);
-  if (walled && (fill.fillFraction > limits.fillMost || fill.overflow)) {
-    const most = (0.7 / fill.fillFraction) * mass;
-    out.push({
-      id: "pan-overfull",
-      severity: fill.fillFraction > 0.95 || fill.overflow ? "stop" : "caution",
-      message: `The batter fills ${Math.round(100 * fill.fillFraction)} % of the pan and the crown is expected ${fill.crownMm.mid > (fill.rimMm ?? 0) ? `${Math.round(fill.crownMm.mid - (fill.rimMm ?? 0))} mm over the rim` : "at the rim"}.`,
-      why: "A gluten-free batter has little skin of its own: over the rim it runs instead of doming.",
-      fix: `This pan takes about ${gramsText(measurable(most))}; bake the other ${gramsText(measurable(mass - most))} as muffins.`,
-      ingredientIds: [],
-    });
-  }
-  if (walled && fill.fillFraction < limits.fillLeast && kind !== "flatbread" && kind !== "pourable-batter") {
-    out.push({
-      id: "pan-shallow",
-      severity: "note",
-      message: `The batter stands ${Math.round(fill.depthMm)} mm deep, ${Math.round(100 * fill.fillFraction)} % of the pan: it will be flat and dry early.`,
-      why: "A shallow layer loses its water before it browns, and high walls shade it.",
-      fix: `Take a pan of about ${Math.round((fill.fillFraction / 0.6) * 100)} % of this one's base, or make ${(0.6 / fill.fillFraction).toFixed(1)} times the batch.`,
-      ingredientIds: [],
-    });
-  }
-  if (fill.depthMm > limits.deepMm && oven.celsius >= limits.deepOvenC && oven.mode !== "hob" && walled) {
-    out.push({
-      id: "core-late",
-      severity: "caution",
-      message: `At ${oven.celsius} °C a batter ${Math.round(fill.depthMm)} mm deep is brown long before its centre reaches ${bake.targetCoreC} °C.`,
-      why: "Heat needs time in proportion to the depth squared; a hotter oven mostly hurries the crust. A dark top does not mean a done centre.",
-      fix: `Bake at ${Math.max(160, oven.celsius - 20)} °C, or in two pans.`,
-      ingredientIds: [],
-    });
-  }
-  return out;
 }
 
 function safetyFindings({ items }: Findable): Finding[] {

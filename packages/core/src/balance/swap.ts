@@ -1,4 +1,4 @@
-import { analyse, type AnalyseInput } from "../analyse";
+import { readings, type AnalyseInput } from "../analyse";
 import { consistencyOf, stiffnessOf } from "../body/consistency";
 import { CoreError } from "../errors";
 import { type Item, resolve, type WeighedLine } from "../formula/resolve";
@@ -84,7 +84,7 @@ export function swap(
       !i.allergens.some((a) => options.avoid?.includes(a)) &&
       (!options.onHand || options.onHand.includes(i.id) || items.some((item) => item.ingredient.id === i.id)),
   );
-  const before = analyse(input, shelf);
+  const before = readings(input, shelf);
   const proposals = allowed.flatMap((by) => swapBy(input, before, items, replaced, by, options, shelf) ?? []);
   return {
     proposals: proposals
@@ -95,7 +95,7 @@ export function swap(
 
 function swapBy(
   input: AnalyseInput & { lines: readonly WeighedLine[] },
-  before: ReturnType<typeof analyse>,
+  before: ReturnType<typeof readings>,
   items: readonly Item[],
   replaced: Item,
   by: Ingredient,
@@ -180,7 +180,7 @@ function swapBy(
 }
 
 /** mmol of soda, and of acid with it, that give the middle of the kind's usual gas. */
-function newLift(before: ReturnType<typeof analyse>, items: readonly Item[]): number {
+function newLift(before: ReturnType<typeof readings>, items: readonly Item[]): number {
   const { low, high } = profileOf(before.given.kind).bands.gasMlPer100g;
   const mass = items.reduce((g, item) => g + item.massG, 0);
   return ((low + high) / 2 / 24.465) * (mass / 100);
@@ -218,7 +218,7 @@ function matchStiffness(
 
 function report(
   input: AnalyseInput & { lines: readonly WeighedLine[] },
-  before: ReturnType<typeof analyse>,
+  before: ReturnType<typeof readings>,
   items: readonly Item[],
   replaced: Item,
   by: Ingredient,
@@ -226,7 +226,7 @@ function report(
   shelf: Shelf,
 ): Proposal {
   const lines = linesAfter(input.lines, toG);
-  const after = analyse({ ...input, lines }, shelf);
+  const after = readings({ ...input, lines }, shelf);
   const now = resolve(lines, shelf);
   const sumOf = (all: readonly Item[], name: QuantityName): number =>
     all.reduce((sum, item) => sum + perGram[name](item.ingredient) * item.massG, 0);

@@ -1,0 +1,115 @@
+import { baseArea, type SectionShape, volumeTo, wideningAt } from "./section";
+import type { Simulation } from "./simulation";
+import type { Frame, Trace } from "./through";
+
+/** Edges of words, as shares of the crown; confidence C. */
+const WORD = { sunken: 0.1, domed: 0.1, peaked: 0.42 };
+/** A crumb counts as gummy under this share set, or over this much of its first water. */
+const GUMMY = { set: 0.9, water: 1.18 };
+/** Batter stands over a rim as a cap: so high over the half-width. */
+const CAP = 0.45;
+/** The crumb carries itself when so much of it has set. */
+const CARRIES = 0.9;
+/** A clean cut wants a crumb whose amylose has gelled, °C. */
+export const CUT_C = 50;
+
+const mm = (metres: number): number => Math.round(metres * 1e4) / 10;
+const rounded = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
+
+/** Volume that a vessel holds with a cap over its rim, m³; Infinity without a wall. */
+export function holdsWithCap(shape: SectionShape): number {
+  if (shape.rim <= 0) return Infinity;
+  const flare = wideningAt(shape, shape.rim);
+  const area = baseArea(shape) * flare;
+  const half = shape.form === "axial" ? shape.reach * Math.sqrt(flare) : shape.reach;
+  const cap = CAP * half;
+  return volumeTo(shape, shape.rim) + (shape.form === "axial" ? (Math.PI * cap * (3 * half * half + cap * cap)) / 6 : (2 / 3) * cap * area);
+}
+
+function frameOf(frame: Frame): Simulation["section"]["frames"][number] {
+  return {
+    time: rounded(frame.second, 1),
+    phase: frame.phase,
+    z: Array.from(frame.bottom, (bottom, cell) => mm(bottom + frame.thickness[cell]!)),
+    celsius: Array.from(frame.celsius, (t) => rounded(t, 1)),
+    set: Array.from(frame.set, (s) => rounded(s, 2)),
+  };
+}
+
+/** The crumb that has not set or holds too much water when it leaves the oven. */
+function gummyOf({ run, out }: Trace): Simulation["gummy"] {
+  const { section } = run;
+  let gummy = 0;
+  let whole = 0;
+  let height = 0;
+  for (let cell = 0; cell < section.cells; cell++) {
+    const dry = section.dry[cell]!;
+    whole += dry;
+    if (out.set[cell]! >= GUMMY.set && out.water[cell]! <= GUMMY.water * dry * section.perDry.water) continue;
+    gummy += dry;
+    if (cell < section.layers) height += section.thickness[cell]!;
+  }
+  return { share: rounded(gummy / whole, 3), mm: mm(height) };
+}
+
+function topOf(trace: Trace, overflowMl: number): Simulation["top"] {
+  const { height, columns } = trace.run.section;
+  const middle = height[0]!;
+  const edge = height[columns - 1]!;
+  let highest = 0;
+  for (let j = 0; j < columns; j++) highest = Math.max(highest, height[j]!);
+  if (overflowMl > 1) return "over the rim";
+  if (highest - middle > WORD.sunken * highest || trace.out.height[0]! - middle > WORD.sunken * trace.out.height[0]!) return "sunken";
+  const dome = (middle - edge) / highest;
+  return dome > WORD.peaked ? "peaked" : dome > WORD.domed ? "domed" : "flat";
+}
+
+/** Everything that is read from a trace, but for the range of `done` and its sensitivities. */
+export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity" | "notes" | "checkAtMinutes"> {
+  const { run, start, samples, outSample, outS, doneS } = trace;
+  const { section } = run;
+  const out = samples[outSample]!;
+  const last = samples.at(-1)!;
+  const edge = section.columns - 1;
+  const largest = samples.reduce((all, sample) => Math.max(all, sample.volumeM3), 0);
+  const overflowMl = Math.max(0, largest - holdsWithCap(start.shape)) * 1e6;
+  const carries = samples.find((sample) => sample.phase === "oven" && sample.set >= CARRIES);
+  const afterOut = samples.slice(outSample);
+  const cut = afterOut.find((sample) => sample.coreC <= CUT_C) ?? last;
+  return {
+    times: samples.map((sample) => rounded(sample.second, 1)),
+    phases: samples.map((sample) => sample.phase),
+    coreC: samples.map((sample) => rounded(sample.coreC, 2)),
+    crownMm: samples.map((sample) => mm(sample.crownM)),
+    edgeMm: samples.map((sample) => mm(sample.edgeM)),
+    gas: samples.map((sample) => rounded(sample.gas, 4)),
+    set: samples.map((sample) => rounded(sample.set, 4)),
+    surfaceC: samples.map((sample) => rounded(sample.surfaceC, 1)),
+    lossPercent: samples.map((sample) => rounded(100 * sample.lossShare, 2)),
+    section: {
+      rows: section.layers,
+      columns: section.columns,
+      form: start.shape.form,
+      xMm: Array.from(section.outer, mm),
+      flare: start.shape.form === "axial" ? start.shape.flare : Math.sqrt(start.shape.flare),
+      rimMm: start.shape.rim > 0 ? mm(start.shape.rim) : null,
+      frames: trace.frames.map((frame) => frameOf(frame)),
+    },
+    reached: doneS !== null,
+    targetC: rounded(start.targetC, 1),
+    minutes: rounded(outS / 60, 2),
+    turnAtMinutes: trace.turnedS !== null ? rounded(trace.turnedS / 60, 1) : carries ? Math.ceil(carries.second / 60) : null,
+    depthMm: mm(samples[0]!.crownM),
+    top: topOf(trace, overflowMl),
+    highestMm: samples.reduce((all, sample) => Math.max(all, mm(sample.crownM)), 0),
+    outMm: { middle: mm(trace.out.height[0]!), edge: mm(trace.out.height[edge]!) },
+    cooledMm: { middle: mm(section.height[0]!), edge: mm(section.height[edge]!) },
+    overflowMl: rounded(overflowMl, 0),
+    volumeMlPerG: rounded((out.volumeM3 * 1000) / (start.massKg * (1 - out.lossShare)), 2),
+    loss: { oven: rounded(100 * out.lossShare, 1), cooled: rounded(100 * last.lossShare, 1) },
+    browning: { top: rounded(out.brownTop, 2), base: rounded(out.brownBase, 2) },
+    gummy: gummyOf(trace),
+    carryOverK: rounded(Math.max(0, ...afterOut.map((sample) => sample.coreC - out.coreC)), 1),
+    cutAfterMinutes: Math.ceil((cut.second - outS) / 60),
+  };
+}

@@ -1,0 +1,58 @@
+import { type Item, massOf } from "../formula/resolve";
+import { sum } from "../measure/range";
+import { CUT_C, outcomeOf } from "./outcome";
+import { rangeOf, uncertaintyOf } from "./sensitivity";
+import type { Simulation } from "./simulation";
+import { type Start, stepsFor } from "./start";
+import { bakeThrough } from "./through";
+
+export interface SimulateOptions {
+  /** Takes it out after so many minutes, done or not. */
+  minutes?: number | undefined;
+  /** Without the runs that find the range: the range is then what this relative spread (ln) says. */
+  spread?: number | undefined;
+  /** About how many frames of the section to keep; 0 for none. */
+  frames?: number | undefined;
+  /** Stops when it leaves the oven. */
+  withoutCooling?: boolean | undefined;
+}
+
+const FRAMES = 36;
+const TIN_S = 600;
+const LONGEST_COOLING_S = 4 * 3600;
+/** The first look, before the early end of the range. */
+const LOOK_BEFORE = 0.95;
+
+/** Relative half-range of the batch's mass. */
+export function massSpreadOf(items: readonly Item[]): number {
+  const mass = massOf(items);
+  const range = sum(items.map((item) => item.grams));
+  return mass > 0 ? (range.high - range.low) / 2 / mass : 0;
+}
+
+/** Bakes a start through oven, tin and rack and reads everything from it. */
+export function simulateStart(start: Start, massSpread: number, options: SimulateOptions = {}): Simulation {
+  const steps = stepsFor(start);
+  const cooling = { tinS: TIN_S, untilC: CUT_C - 2, longestS: LONGEST_COOLING_S };
+  const trace = bakeThrough(start, steps, {
+    minutes: options.minutes,
+    frames: options.frames ?? FRAMES,
+    ...(options.withoutCooling ? {} : { cooling }),
+  });
+  const outcome = outcomeOf(trace);
+  const doneMinutes = (trace.doneS ?? trace.outS) / 60;
+  const { spread, sensitivity } =
+    options.spread === undefined ? uncertaintyOf(start, steps, massSpread) : { spread: options.spread, sensitivity: [] };
+  const done = rangeOf(doneMinutes, spread);
+  const notes: string[] = [];
+  if (!outcome.reached)
+    notes.push(
+      options.minutes === undefined
+        ? `The middle does not reach ${Math.round(start.targetC)} °C: this oven is too cool for it.`
+        : `After ${Math.round(options.minutes)} min the middle stands at ${Math.round(trace.samples[trace.outSample]?.coreC ?? 0)} °C, under its ${Math.round(start.targetC)} °C.`,
+    );
+  if (start.oven.biasK === undefined) notes.push("The oven is not measured: it may be 10 K off, which moves the minutes by about a tenth.");
+  if (outcome.gummy.share > 0.02) notes.push("Part of the crumb has not set or is over-wet when it leaves the oven.");
+  if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);
+  return { ...outcome, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };
+}
