@@ -18,7 +18,10 @@ const filesUnder = (path) =>
     : statSync(path).isFile()
       ? [path]
       : readdirSync(path, { withFileTypes: true })
-          .filter((entry) => !["node_modules", "dist", ".expo", "tmp"].includes(entry.name) && !/\.test\.tsx?$/.test(entry.name))
+          .filter(
+            (entry) =>
+              !["node_modules", "dist", ".expo", "tmp", "bake-worker.js"].includes(entry.name) && !/\.test\.tsx?$/.test(entry.name),
+          )
           .flatMap((entry) => filesUnder(join(path, entry.name)));
 
 const hashOf = (paths) => {
@@ -58,6 +61,19 @@ export function installChromium() {
   aptGet("install", "-y", "--no-install-recommends", "chromium");
 }
 
+/** The bake's worker, by esbuild into public/: Metro's own worker chunks and its tree shaking do not go together. */
+export function buildWorker() {
+  run(join(process.cwd(), "node_modules/.bin/esbuild"), [
+    "apps/web/workers/bake.worker.ts",
+    "--bundle",
+    "--minify",
+    "--format=iife",
+    "--target=es2022",
+    "--log-level=error",
+    "--outfile=apps/web/public/bake-worker.js",
+  ]);
+}
+
 const WEB_SOURCES = ["apps/web", "packages/core/src", "packages/contract/src", "package-lock.json"];
 
 /** Builds the server's bundle and the exported web application when their sources changed. */
@@ -70,6 +86,7 @@ export function build() {
   );
   unlessStamped("web", WEB_SOURCES, "apps/web/dist/index.html", () => {
     console.log("Building the web application …");
+    buildWorker();
     const expo = join(process.cwd(), "node_modules/.bin/expo");
     const result = spawnSync(expo, ["export", "--platform", "web", "--output-dir", "dist"], {
       cwd: "apps/web",

@@ -35,4 +35,22 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
   );
 }
 
-const styles = StyleSheet.create({ state: { padding: space.xl, gap: space.m, alignItems: "flex-start", maxWidth: 560 } });
+/** Work under way that takes longer than a moment: a line of fixed height, so that nothing jumps when it ends. */
+export function Busy({ on, what }: { on: boolean; what: string }) {
+  const colours = useColours();
+  return (
+    <View style={styles.busy} role="status" aria-live="polite">
+      {on ? (
+        <>
+          <ActivityIndicator size="small" color={colours.ink} aria-label={what} />
+          <Body tone="faint">{what}</Body>
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  busy: { minHeight: 24, flexDirection: "row", alignItems: "center", gap: space.s },
+  state: { padding: space.xl, gap: space.m, alignItems: "flex-start", maxWidth: 560 },
+});

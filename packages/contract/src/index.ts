@@ -1,4 +1,4 @@
 export * from "./problem";
 export * from "./requests";
 export * from "./resources";
-export { analysisSchema, proposalsSchema, readingSchema } from "@uprise/core";
+export { analysisSchema, proposalsSchema, readingSchema, simulationSchema } from "@uprise/core";

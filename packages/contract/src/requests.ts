@@ -39,6 +39,18 @@ const noFormula = { error: "Send text, lines, or a kind with batchG.", path: ["l
 export const formulaRequestSchema = formulaFields.refine(hasFormula, noFormula);
 export type FormulaRequest = z.infer<typeof formulaRequestSchema>;
 
+/** `simulate` may also be told when the bake is taken out, done or not. */
+export const simulateRequestSchema = formulaFields
+  .extend({
+    minutes: z
+      .number()
+      .min(0.5, { error: "Minutes in the oven; from 0.5 to 240 would be right." })
+      .max(240, { error: "Minutes in the oven; from 0.5 to 240 would be right." })
+      .optional(),
+  })
+  .refine(hasFormula, noFormula);
+export type SimulateRequest = z.infer<typeof simulateRequestSchema>;
+
 const choices = {
   locked: z.array(z.string()).max(200).optional(),
   avoid: z.array(allergenSchema).optional(),

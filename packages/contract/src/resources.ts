@@ -55,6 +55,7 @@ export const vesselInputSchema = z.object({
   name: z.string().trim().min(1).max(120),
   vessel: vesselSchema,
 });
+export type VesselInput = z.infer<typeof vesselInputSchema>;
 export const storedVesselSchema = z.object({ ...stored, own: z.boolean(), name: z.string(), vessel: vesselSchema });
 export type StoredVessel = z.infer<typeof storedVesselSchema>;
 
@@ -64,7 +65,13 @@ export const ovenProfileSchema = z.object({
   modes: z.array(z.enum(ovenModes)).min(1),
   biasK: z.number().min(-60).max(60),
   swingK: z.number().min(0).max(60),
+  /** Minutes from cold to 180 °C, racks, and the inside in mm, where the baker knows them. */
+  warmMinutes: z.number().min(0).max(90).optional(),
+  racks: z.number().int().min(1).max(20).optional(),
+  widthMm: z.number().min(100).max(2000).optional(),
+  depthMm: z.number().min(100).max(2000).optional(),
 });
+export type OvenProfile = z.infer<typeof ovenProfileSchema>;
 export const ovenInputSchema = ovenProfileSchema.extend({ id: idSchema.optional() });
 export const storedOvenSchema = z.object({ ...stored, oven: ovenProfileSchema });
 export type StoredOven = z.infer<typeof storedOvenSchema>;

@@ -1,9 +1,10 @@
 import { z } from "zod";
 import { type Bake, type BakeTargets, bakeSchema, type Fill, fillSchema, firstBake, simulatedBake } from "./bake/bake";
 import { type Race, raceOf, raceOfSimulation, raceSchema } from "./bake/race";
-import { massSpreadOf, type SimulateOptions, simulateStart } from "./bake/simulate";
+import { massSpreadOf, startOf } from "./bake/ready";
+import { type SimulateOptions, simulateStart } from "./bake/simulate";
 import type { Simulation } from "./bake/simulation";
-import { startOf } from "./bake/start";
+import type { Start } from "./bake/start";
 import { bandNames, bandReadings, profileOf, typicalLines } from "./balance/bands";
 import { findingSchema } from "./balance/finding";
 import { findingsOf } from "./balance/findings";
@@ -131,8 +132,15 @@ export interface Baked {
 /** Less dry matter than this share of a batter is a soup: nothing sets, and nothing can be simulated. */
 const LEAST_DRY = 0.08;
 
-/** All readings and the simulated bake that `fill` and `bake` are taken from. Throws as `readings` does, and `not-a-batter`. */
-export function baked(input: AnalyseInput, shelf: Shelf = builtInShelf, options: SimulateOptions = {}): Baked {
+/** A formula ready to be baked: what a worker simulates, and how its simulation becomes readings. */
+export interface Ready {
+  start: Start;
+  massSpread: number;
+  conclude: (simulation: Simulation) => Analysis;
+}
+
+/** Throws as `readings` does, and `not-a-batter`. */
+export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
   const weighed = weigh(input, shelf);
   const { given, items, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
@@ -144,13 +152,22 @@ export function baked(input: AnalyseInput, shelf: Shelf = builtInShelf, options:
       "lines",
     );
   }
-  const simulation = simulateStart(start, massSpreadOf(items), options);
-  const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
-  const race = raceOfSimulation(simulation, lift.gas, {
-    benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
-    benchC: start.batterC,
-  });
-  return { analysis: judge(weighed, fill, bake, race, simulation), simulation };
+  const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
+  return {
+    start,
+    massSpread: massSpreadOf(items),
+    conclude: (simulation) => {
+      const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
+      return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);
+    },
+  };
+}
+
+/** All readings and the simulated bake that `fill` and `bake` are taken from. Throws as `ready` does. */
+export function baked(input: AnalyseInput, shelf: Shelf = builtInShelf, options: SimulateOptions = {}): Baked {
+  const { start, massSpread, conclude } = ready(input, shelf);
+  const simulation = simulateStart(start, massSpread, options);
+  return { analysis: conclude(simulation), simulation };
 }
 
 /** Everything Uprise knows of a formula in one pure call, the bake by simulation where it can be baked. Units and errors as in `readings`. */

@@ -1,6 +1,13 @@
 /** Stable codes of everything the core refuses. A message says what was wrong, with what value, and what would be right. */
 export type CoreErrorCode =
-  "unknown-ingredient" | "unknown-unit" | "bad-amount" | "bad-vessel" | "empty-formula" | "formula-cycle" | "no-batch" | "not-a-batter";
+  | "unknown-ingredient"
+  | "unknown-unit"
+  | "bad-amount"
+  | "bad-vessel"
+  | "empty-formula"
+  | "formula-cycle"
+  | "no-batch"
+  | "not-a-batter";
 
 export class CoreError extends Error {
   constructor(

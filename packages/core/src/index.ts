@@ -31,6 +31,8 @@ export * from "./bake/geometry";
 export * from "./bake/race";
 export * from "./bake/simulation";
 export * from "./bake/simulate";
+export * from "./bake/carry";
+export type { Start } from "./bake/start";
 export * from "./balance/bands";
 export * from "./balance/finding";
 export * from "./balance/proposal";

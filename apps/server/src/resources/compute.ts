@@ -5,18 +5,24 @@ import {
   proposalsSchema,
   readingSchema,
   readRequestSchema,
+  simulateRequestSchema,
+  simulationSchema,
+  type OvenProfile,
   swapRequestSchema,
 } from "@uprise/contract";
 import {
   analyse,
   analyseText,
   balance,
+  type AnalyseInput,
   expand,
   inputFrom,
   swap,
   type Ingredient,
   readRecipe,
   shelfWith,
+  simulate,
+  withProfile,
   type Shelf,
   type WeighedLine,
 } from "@uprise/core";
@@ -33,6 +39,13 @@ export async function shelfOf(store: Store): Promise<Shelf> {
 /** An input with the formulas among its lines opened into their ingredients. */
 async function openLines<T extends { lines: readonly WeighedLine[] }>(store: Store, input: T): Promise<T> {
   return { ...input, lines: expand(input.lines, await bookFor(store, input.lines)) };
+}
+
+/** An input whose oven is one of the kitchen's, with what is known of it. */
+async function knownOven<T extends Pick<AnalyseInput, "oven">>(store: Store, input: T): Promise<T> {
+  if (input.oven?.ovenId === undefined) return input;
+  const profile = await store.things<OvenProfile>("ovens").read(input.oven.ovenId);
+  return { ...input, oven: withProfile(input.oven, profile?.body) };
 }
 
 /** The calls that compute and store nothing. */
@@ -60,10 +73,26 @@ export function computeRoutes(app: App, store: Store): void {
       },
     },
     async ({ body }) => {
-      const { text, ...input } = body;
+      const { text, ...input } = await knownOven(store, body);
       const shelf = await shelfOf(store);
       if (text !== undefined && !input.lines) return analyseText(text, input, shelf);
       return analyse(input.lines ? await openLines(store, { ...input, lines: input.lines }) : input, shelf);
+    },
+  );
+  app.post(
+    "/api/simulate",
+    {
+      schema: {
+        summary: "Bake a formula, a text or a typical batch in the computer: curves, section, time to done",
+        tags: ["compute"],
+        body: simulateRequestSchema,
+        response: { 200: simulationSchema, ...problems },
+      },
+    },
+    async ({ body }) => {
+      const { minutes, ...request } = await knownOven(store, body);
+      const shelf = await shelfOf(store);
+      return simulate(await openLines(store, inputFrom(request, shelf)), shelf, { minutes });
     },
   );
   app.post(

@@ -2,16 +2,16 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
 import {
   type AmountMode,
-  readings,
+  type AnalyseInput,
   type Analysis,
-  CoreError,
   differencesOf,
   type Formula,
   type Proposal,
   type Shelf,
-  type Book,
   opened,
   nestedId,
+  type Simulation,
+  withProfile,
 } from "@uprise/core";
 import { useRouter } from "expo-router";
 import X from "lucide-react-native/icons/x";
@@ -23,6 +23,7 @@ import { Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { TitleField } from "../../ui/title-field";
 import { Body, Heading } from "../../ui/words";
+import { useBaked } from "../bake/use-baked";
 import { type InstrumentName, instrumentNames, instrumentTitle } from "../instruments/sentences";
 import { BalanceRoom } from "../rooms/balance-room";
 import { BakeRoom } from "../rooms/bake-room";
@@ -32,7 +33,7 @@ import { LiftRoom } from "../rooms/lift-room";
 import { PartsRoom } from "../rooms/parts-room";
 import { VersionsRoom } from "../rooms/versions-room";
 import { currentOf, wire } from "../wire/client";
-import { useBook, useFormula, useShelf } from "../wire/queries";
+import { useBook, useFormula, useOvens, useShelf } from "../wire/queries";
 import { type Change, draftReducer, isDirty, keepDraft, openDraft, rememberOpened } from "./draft";
 import { takeProposal } from "./edits";
 import { Findings } from "./findings";
@@ -57,19 +58,6 @@ export function BenchScreen({ id }: { id: string }) {
 
 const isInstrument = (room: RoomName): room is InstrumentName => (instrumentNames as readonly string[]).includes(room);
 
-type Read = { analysis: Analysis | null; fault: string | null };
-
-/** The reading of a formula, or what keeps it from being read; an empty sheet is no fault. */
-function readFormula(formula: Formula, shelf: Shelf, book: Book, id: string): Read {
-  try {
-    return { analysis: readings(opened(formula, book, id), shelf), fault: null };
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    const empty = error.code === "no-batch" || error.code === "empty-formula";
-    return { analysis: null, fault: empty ? null : error.message };
-  }
-}
-
 function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
   const colours = useColours();
   const wide = useWide();
@@ -84,7 +72,12 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
   const { base } = draft;
   const formula = useMemo(() => (tried ? takeProposal(draft.formula, tried) : draft.formula), [draft.formula, tried]);
   const { book, pending } = useBook(formula);
-  const { analysis, fault } = useMemo(() => readFormula(formula, shelf, book, base.id), [formula, shelf, book, base.id]);
+  const ovens = useOvens();
+  const open = useCallback(() => {
+    const input = opened(formula, book, base.id);
+    return { ...input, oven: withProfile(formula.oven, ovens.get(formula.oven.ovenId ?? "")) };
+  }, [formula, book, base.id, ovens]);
+  const { analysis, fault, simulation, baking } = useBaked(open, shelf);
   useEffect(() => keepDraft(draft), [draft]);
 
   const nameOf = (id: string): string => shelf.get(id)?.name ?? book(nestedId(id) ?? "")?.title ?? id;
@@ -174,7 +167,16 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
       ) : shown === "versions" ? (
         <VersionsRoom id={base.id} formula={formula} shelf={shelf} onTake={set} />
       ) : analysis ? (
-        <Room name={shown} formula={formula} analysis={analysis} shelf={shelf} onChange={set} />
+        <Room
+          name={shown}
+          formula={formula}
+          analysis={analysis}
+          simulation={simulation}
+          baking={baking}
+          open={open}
+          shelf={shelf}
+          onChange={set}
+        />
       ) : (
         <Body>There is nothing to read yet: the sheet weighs nothing.</Body>
       )}
@@ -264,12 +266,18 @@ function Room({
   name,
   formula,
   analysis,
+  simulation,
+  baking,
+  open,
   shelf,
   onChange,
 }: {
   name: InstrumentName;
   formula: Formula;
   analysis: Analysis;
+  simulation: Simulation | null;
+  baking: boolean;
+  open: () => AnalyseInput;
   shelf: Shelf;
   onChange: (formula: Formula, fold?: boolean) => void;
 }) {
@@ -279,9 +287,21 @@ function Room({
     case "body":
       return <BodyRoom analysis={analysis} shelf={shelf} />;
     case "fill":
-      return <FillRoom formula={formula} analysis={analysis} onChange={onChange} />;
+      return (
+        <FillRoom formula={formula} analysis={analysis} simulation={simulation} open={open} shelf={shelf} onChange={onChange} />
+      );
     case "bake":
-      return <BakeRoom formula={formula} analysis={analysis} onChange={onChange} />;
+      return (
+        <BakeRoom
+          formula={formula}
+          analysis={analysis}
+          simulation={simulation}
+          baking={baking}
+          open={open}
+          shelf={shelf}
+          onChange={onChange}
+        />
+      );
   }
 }
 

@@ -1,12 +1,30 @@
-import { type Analysis, type Formula, fahrenheitFromCelsius, methodName, methods, ovenModes } from "@uprise/core";
-import { StyleSheet, View } from "react-native";
+import {
+  type AnalyseInput,
+  type Analysis,
+  type Formula,
+  fahrenheitFromCelsius,
+  methodName,
+  methods,
+  ovenModes,
+  type Shelf,
+  type Simulation,
+} from "@uprise/core";
+import { useState } from "react";
+import { StyleSheet, useWindowDimensions, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
 import { NumberField } from "../../ui/number-field";
+import { Busy } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";
+import { type Change, noChange, takeChange, useOther } from "../bake/use-other";
 import { BakeArc } from "../instruments/arc";
+import { bakeSentence } from "../instruments/bake-words";
 import { minutesText, sentenceOf } from "../instruments/sentences";
-import { Fact } from "./facts";
+import { useOvens } from "../wire/queries";
+import { BakeChart } from "./bake-chart";
+import { BakePlayer } from "./bake-player";
+import { Fact, Table } from "./facts";
+import { WhatIf } from "./what-if";
 
 const modeName: Record<(typeof ovenModes)[number], string> = {
   still: "Top and bottom",
@@ -18,19 +36,43 @@ const modeName: Record<(typeof ovenModes)[number], string> = {
 interface BakeRoomProps {
   formula: Formula;
   analysis: Analysis;
+  simulation: Simulation | null;
+  /** A newer simulation is being computed. */
+  baking: boolean;
+  /** The formula opened for the core. */
+  open: () => AnalyseInput;
+  shelf: Shelf;
   onChange: (formula: Formula, fold?: boolean) => void;
 }
 
-/** The oven and the batter's wait before it; when to look and by which sign it is done. */
-export function BakeRoom({ formula, analysis, onChange }: BakeRoomProps) {
+/** The oven and the batter's wait before it; the bake as it will go, when to look, and by which sign it is done. */
+export function BakeRoom({ formula, analysis, simulation, baking, open, shelf, onChange }: BakeRoomProps) {
   const { bake } = analysis;
   const { oven, process } = formula;
+  const ovens = useOvens();
+  const { width: window } = useWindowDimensions();
+  const width = Math.min(420, window - 24);
+  const [change, setChange] = useState<Change | null>(null);
+  const { other } = useOther(open, shelf, change);
   return (
     <View style={styles.room}>
-      <View style={styles.drawing}>
-        <BakeArc bake={bake} width={260} />
-      </View>
-      <Body>{sentenceOf("bake", analysis)}</Body>
+      {simulation ? (
+        <>
+          <BakePlayer simulation={simulation} other={other} width={width} />
+          <Body>{bakeSentence(simulation)}</Body>
+        </>
+      ) : (
+        <View style={styles.drawing}>
+          <BakeArc bake={bake} width={260} />
+        </View>
+      )}
+      <Busy on={baking} what="Baking it in the computer" />
+      <Body strong>{sentenceOf("bake", analysis)}</Body>
+      {simulation?.notes.map((note) => (
+        <Small key={note} tone="faint">
+          {note}
+        </Small>
+      ))}
       <View style={styles.fields}>
         <NumberField
           label="Oven"
@@ -64,35 +106,94 @@ export function BakeRoom({ formula, analysis, onChange }: BakeRoomProps) {
         value={process.method ?? "muffin"}
         onChange={(method) => onChange({ ...formula, process: { ...process, method } })}
       />
+      {ovens.size > 0 && oven.mode !== "hob" ? (
+        <>
+          <Choice
+            label="Which oven"
+            options={[{ value: "", label: "Any oven" }, ...[...ovens].map(([value, { name }]) => ({ value, label: name }))]}
+            value={oven.ovenId !== undefined && ovens.has(oven.ovenId) ? oven.ovenId : ""}
+            onChange={(id) => {
+              const { ovenId: _, ...without } = oven;
+              onChange({ ...formula, oven: id === "" ? without : { ...oven, ovenId: id } });
+            }}
+          />
+          <Small tone="faint">{ovenWords(ovens.get(oven.ovenId ?? ""))}</Small>
+        </>
+      ) : null}
+      {simulation ? (
+        <>
+          <Heading>What if</Heading>
+          <WhatIf
+            formula={formula}
+            simulation={simulation}
+            change={change ?? noChange(formula)}
+            onChange={setChange}
+            other={other}
+            onTake={() => {
+              if (change) onChange(takeChange(formula, change));
+              setChange(null);
+            }}
+            onDrop={() => setChange(null)}
+          />
+          <BakeChart what="core" simulation={simulation} other={other} width={width} />
+          <BakeChart what="rise" simulation={simulation} other={other} width={width} />
+        </>
+      ) : null}
+      <Heading>At the oven</Heading>
       <Fact
-        name="Minutes, a first estimate"
+        name={bake.method === "estimate" ? "Minutes, a first estimate" : "Minutes in the oven"}
         value={minutesText(bake.minutes)}
         why={
-          oven.mode === "hob"
-            ? "Each half of the thickness is heated by contact, one side after the other: twice (d/2)² over the batter's heat diffusivity."
-            : "400 times the batter's volume over its surface, over the oven's temperature above 80 °C. It is a rule of thumb and may be a quarter off; a fan counts as 20 K."
+          bake.method === "estimate"
+            ? "A rule of thumb from the batter's depth and the oven's heat, as the last computed bake corrects it."
+            : "Until the coldest place of the inside has reached its temperature, computed with heat, water and gas in every part of the section. The range is what the inputs leave open."
         }
-        source="Not calibrated to your oven."
+        source="docs/science/bake.md; checked against kitchen windows with one set of constants for all kinds."
       />
+      {simulation && simulation.sensitivity.length > 0 ? (
+        <Table
+          label="What the minutes depend on"
+          head={["One step slower", "", "Minutes"]}
+          rows={simulation.sensitivity.map(({ input, change: by, percent }) => ({
+            key: input,
+            cells: [input, by, `${percent > 0 ? "+" : ""}${percent.toFixed(0)} %`],
+          }))}
+        />
+      ) : null}
       <Fact
         name="Look first after"
         value={`${bake.checkAtMinutes} min`}
         why="The early end of the window. Opening the door before costs heat when the crumb is weakest."
       />
+      {simulation?.turnAtMinutes ? (
+        <Fact
+          name={oven.mode === "hob" ? "Turn it over after" : "Turn the tin, if at all, after"}
+          value={`${Math.round(simulation.turnAtMinutes)} min`}
+          why={
+            oven.mode === "hob"
+              ? "Two thirds of the crumb have set: bubbles at the rim stay open."
+              : "Nine tenths of the crumb have set by then, so that a push does not make it sink."
+          }
+        />
+      ) : null}
       <Fact
         name="Core when done"
-        value={`${bake.targetCoreC} °C`}
-        why="The coldest point, in the middle, a little under half the height."
+        value={`${Math.round(bake.targetCoreC)} °C`}
+        why="The coldest place of the inside, a little over half the height. High above the sea it is lower, since water boils cooler there."
       />
       <Fact
         name="Loses in the oven"
-        value={`${bake.lossPercent.low}–${bake.lossPercent.high} %`}
-        why="Water that leaves as steam, by the kind of bake."
+        value={`${Math.round(bake.lossPercent.low)}–${Math.round(bake.lossPercent.high)} %`}
+        why={
+          simulation
+            ? `Water that leaves as steam; ${simulation.loss.cooled.toFixed(0)} % by the time it has cooled.`
+            : "Water that leaves as steam, by the kind of bake."
+        }
       />
       <Fact
         name="Cut after"
-        value={`${bake.restBeforeCuttingMinutes} min`}
-        why="Starch firms while it cools; cut earlier, the knife drags a gummy line. Some bakers cut warm; this is a warning, not a rule."
+        value={`${Math.round(bake.restBeforeCuttingMinutes)} min`}
+        why="The inside is under 50 °C by then and its starch has firmed; cut earlier, the knife drags a gummy line. Some bakers cut warm; this is a warning, not a rule."
       />
       <Heading>Signs that it is done</Heading>
       {bake.signs.map((sign) => (
@@ -100,6 +201,15 @@ export function BakeRoom({ formula, analysis, onChange }: BakeRoomProps) {
       ))}
     </View>
   );
+}
+
+/** What is known of an oven, in a sentence. */
+function ovenWords(profile: { biasK: number; swingK: number } | undefined): string {
+  if (!profile) return "Not measured: it may be 10 °C off, which moves the minutes by about a tenth.";
+  const { biasK, swingK } = profile;
+  const off =
+    biasK === 0 ? "true to its dial" : `${Math.abs(biasK)} °C ${biasK > 0 ? "hotter" : "cooler"} inside than its dial says`;
+  return `It runs ${off} and swings by ${swingK}.`;
 }
 
 const styles = StyleSheet.create({

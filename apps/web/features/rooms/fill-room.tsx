@@ -1,5 +1,5 @@
 import { hashKey } from "@tanstack/react-query";
-import { type Analysis, type Formula, gramsText, type Vessel } from "@uprise/core";
+import { type AnalyseInput, type Analysis, type Formula, gramsText, type Shelf, type Simulation, type Vessel } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -8,6 +8,7 @@ import { NumberField } from "../../ui/number-field";
 import { Press } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { FillSection } from "../instruments/section";
+import { bakeSentence } from "../instruments/bake-words";
 import { sentenceOf } from "../instruments/sentences";
 import { useVessels } from "../wire/queries";
 import { Fact } from "./facts";
@@ -15,6 +16,10 @@ import { Fact } from "./facts";
 interface FillRoomProps {
   formula: Formula;
   analysis: Analysis;
+  simulation: Simulation | null;
+  /** The formula opened for the core. */
+  open: () => AnalyseInput;
+  shelf: Shelf;
   onChange: (formula: Formula, fold?: boolean) => void;
 }
 
@@ -63,7 +68,7 @@ const linings: { value: NonNullable<Vessel["lining"]>; label: string }[] = [
 ];
 
 /** The pan: which, how large, how full. */
-export function FillRoom({ formula, analysis, onChange }: FillRoomProps) {
+export function FillRoom({ formula, analysis, simulation, onChange }: FillRoomProps) {
   const colours = useColours();
   const { data } = useVessels();
   const { vessel } = formula;
@@ -112,8 +117,19 @@ export function FillRoom({ formula, analysis, onChange }: FillRoomProps) {
       <Fact
         name="Crown, expected"
         value={`${Math.round(fill.crownMm.low)}–${Math.round(fill.crownMm.high)} mm`}
-        why="A first estimate from the gas of the oven, the air, and what a gluten-free crumb usually holds of it. It is not a simulation yet."
+        why={
+          simulation
+            ? "The highest the middle stands in the simulated bake: gas by its reactions at the heat of each place, steam and air in the bubbles, what escapes, and the crumb that sets around it. Known within an eighth of the growth."
+            : "A first estimate from the gas of the oven, the air, and what a gluten-free crumb usually holds of it."
+        }
       />
+      {simulation ? (
+        <Fact
+          name="When it has cooled"
+          value={`${Math.round(simulation.cooledMm.middle)} mm, edge ${Math.round(simulation.cooledMm.edge)}`}
+          why={`${bakeSentence(simulation)} It weighs ${simulation.volumeMlPerG.toFixed(2)} mL per gram when it leaves the oven.`}
+        />
+      ) : null}
       <Heading>Pan shelf</Heading>
       <View role="list">
         {(data?.items ?? []).map((entry) => (

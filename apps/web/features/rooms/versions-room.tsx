@@ -12,7 +12,7 @@ import { useVersions } from "../wire/queries";
 import { Table } from "./facts";
 
 /** The four readings of a formula, or dashes where it cannot be read. */
-function readings(formula: Formula, shelf: Shelf): string[] {
+function figuresFor(formula: Formula, shelf: Shelf): string[] {
   try {
     const analysis = readings(formula, shelf);
     return instrumentNames.map((name) => figureOf(name, analysis));
@@ -61,8 +61,8 @@ export function VersionsRoom({
 
 function Compared({ then, now, shelf, onTake }: { then: Formula; now: Formula; shelf: Shelf; onTake: () => void }) {
   const differences = differencesOf(then, now, (id) => shelf.get(id)?.name ?? id);
-  const before = readings(then, shelf);
-  const after = readings(now, shelf);
+  const before = figuresFor(then, shelf);
+  const after = figuresFor(now, shelf);
   if (differences.length === 0) return <Body style={styles.same}>This is what is on the bench.</Body>;
   return (
     <View style={styles.compared}>

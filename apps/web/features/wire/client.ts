@@ -4,13 +4,18 @@ import {
   formulaSummarySchema,
   formulaVersionSchema,
   ingredientInputSchema,
+  ovenInputSchema,
+  type OvenProfile,
   pageOf,
   problemSchema,
   type Problem,
   storedFormulaSchema,
   type StoredFormula,
   storedIngredientSchema,
+  storedOvenSchema,
   storedVesselSchema,
+  type VesselInput,
+  vesselInputSchema,
 } from "@uprise/contract";
 import type { Ingredient } from "@uprise/core";
 import type { z } from "zod";
@@ -81,6 +86,12 @@ export const wire = {
   createIngredient: (ingredient: Ingredient) =>
     send(storedIngredientSchema, "POST", "/api/ingredients", ingredientInputSchema.parse(ingredient)),
   vessels: () => send(pageOf(storedVesselSchema), "GET", "/api/vessels?pageSize=500"),
+  createVessel: (vessel: VesselInput) => send(storedVesselSchema, "POST", "/api/vessels", vesselInputSchema.parse(vessel)),
+  removeVessel: (id: string, version: number) => send(null, "DELETE", `/api/vessels/${encodeURIComponent(id)}`, undefined, version),
+  ovens: () => send(pageOf(storedOvenSchema), "GET", "/api/ovens?pageSize=500"),
+  createOven: (oven: OvenProfile) => send(storedOvenSchema, "POST", "/api/ovens", ovenInputSchema.parse(oven)),
+  changeOven: (id: string, version: number, oven: OvenProfile) =>
+    send(storedOvenSchema, "PUT", `/api/ovens/${encodeURIComponent(id)}`, ovenInputSchema.parse(oven), version),
 };
 
 /** The stored formula that came with a refusal of a stale write. */

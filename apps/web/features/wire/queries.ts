@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type Book, type BookEntry, type Formula, nestedIds, noBook, shelfWith } from "@uprise/core";
+import type { OvenProfile } from "@uprise/contract";
 import { useMemo } from "react";
 import { wire } from "./client";
 
@@ -11,6 +12,12 @@ export const useVersions = (id: string | null) =>
   useQuery({ queryKey: ["versions", id], queryFn: () => wire.versions(id ?? ""), enabled: id !== null });
 export const useVessels = () => useQuery({ queryKey: ["vessels"], queryFn: wire.vessels, staleTime: 60_000 });
 export const useIngredients = () => useQuery({ queryKey: ["ingredients"], queryFn: wire.ingredients, staleTime: 60_000 });
+
+/** The ovens of this kitchen by id. */
+export function useOvens(): ReadonlyMap<string, OvenProfile> {
+  const { data } = useQuery({ queryKey: ["ovens"], queryFn: wire.ovens, staleTime: 60_000 });
+  return useMemo(() => new Map((data?.items ?? []).map((entry) => [entry.id, entry.oven])), [data]);
+}
 
 /** The shelf of this kitchen: what ships, and what is stored as its own. Before the answer is there, what ships. */
 export function useShelf() {

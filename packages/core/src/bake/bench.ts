@@ -1,5 +1,5 @@
 import { type Gas, HANDLING_S } from "../lift/gas";
-import { fastRateAt, slowRateAt } from "../lift/kinetics";
+import { stageRates } from "./stages";
 import type { Material } from "./material";
 import type { Model } from "./model";
 import { WATER_DENSITY } from "./section";
@@ -16,13 +16,6 @@ export interface Risen {
 }
 
 const STEPS = 60;
-
-/** Rates of the stages of a batter's gas, two for each source, 1/s at °C. */
-export const stageRates = (gas: Gas): ((celsius: number) => number)[] =>
-  gas.sources.flatMap(({ reaction }) => [
-    (celsius: number) => fastRateAt(reaction, celsius),
-    (celsius: number) => slowRateAt(reaction, celsius),
-  ]);
 
 /** Lets a kilogram of batter stand: gas comes by its reactions; stirring drives some out, and some goes through the surface of the bowl. `airShare` of its volume is air. */
 export function stand(
@@ -66,8 +59,7 @@ export function stand(
     const free = inBubbles();
     const volume = (free + air) * volumePerMol;
     const foam = volume / (volume + condensed);
-    const rate =
-      (model.loss * 2 ** ((celsius - 22) / 20) + model.coalescence * foam ** 4) / Math.sqrt(consistency);
+    const rate = (model.loss * 2 ** ((celsius - 22) / 20) + model.coalescence * foam ** 4) / Math.sqrt(consistency);
     const lost = 1 - Math.exp(-rate * dt);
     carbonDioxide -= free * lost;
     air -= air * lost;

@@ -76,8 +76,7 @@ export function riseOfSteam(run: Run): void {
           const taken = Math.min(rising, room / (perKg - WATER_CAPACITY * line));
           section.water[cell]! += taken;
           section.enthalpy[cell]! += taken * perKg;
-          section.celsius[cell] =
-            section.enthalpy[cell]! / (dry * section.perDry.capacity + WATER_CAPACITY * section.water[cell]!);
+          section.celsius[cell] = section.enthalpy[cell]! / (dry * section.perDry.capacity + WATER_CAPACITY * section.water[cell]!);
           rising -= taken;
           risingJ -= taken * perKg;
         }

@@ -156,8 +156,7 @@ export function sweepColumns(run: Run, dt: number): void {
       outside = 0;
       inside = a / (1 / (around.h + radiation(model.surfaceEmissivity, around.airC, celsius[first]!)) + under);
     } else {
-      outside =
-        around.plateC === null ? a * (around.h + radiation(pan.emissivity, around.airC, base[j]!)) : a * pan.plateContact;
+      outside = around.plateC === null ? a * (around.h + radiation(pan.emissivity, around.airC, base[j]!)) : a * pan.plateContact;
       inside = a / (pan.resistance + under);
       if (around.plateC !== null) outsideC = around.plateC;
     }
@@ -209,12 +208,13 @@ export function sweepColumns(run: Run, dt: number): void {
     let incoming = fromBase;
     for (let i = 0; i < layers; i++) {
       const cell = first + i;
-      const outgoing = i < layers - 1 ? -upper[i + 1]! * (right[i + 1]! - right[i + 2]!) * dt : top * (right[layers]! - around.airC) * dt;
+      const outgoing =
+        i < layers - 1 ? -upper[i + 1]! * (right[i + 1]! - right[i + 2]!) * dt : top * (right[layers]! - around.airC) * dt;
       enthalpy[cell]! += incoming - outgoing;
       incoming = outgoing;
     }
     account.heatIn -= incoming;
-    topC[j] = film > 0 ? right[layers]! + ((top / open) * half * (around.airC - right[layers]!)) : right[layers]!;
+    topC[j] = film > 0 ? right[layers]! + (top / open) * half * (around.airC - right[layers]!) : right[layers]!;
     baseC[j] = right[1]! + (inside / a) * under * (right[0]! - right[1]!);
     if (drying >= 0) dryOut(run, open, right[drying - first + 1]! - frontStart, dt);
     recover(run, first, layers, 1);
@@ -292,7 +292,8 @@ export function sweepLayers(run: Run, dt: number): void {
     const fromOutside = outside * (around.airC - right[columns]!) * dt;
     wall[i]! += (toWall + fromOutside) / wallCapacity[i]!;
     account.heatIn += fromOutside - toAir;
-    sideC[i] = film > 0 && open > 0 ? right[lastColumn]! + (air / open) * half * (around.airC - right[lastColumn]!) : right[columns]!;
+    sideC[i] =
+      film > 0 && open > 0 ? right[lastColumn]! + (air / open) * half * (around.airC - right[lastColumn]!) : right[columns]!;
     if (drying >= 0) dryOut(run, open, right[(drying - i) / layers]! - frontStart, dt);
     recover(run, i, columns, layers);
   }

@@ -5,7 +5,7 @@ import { type Model, standardModel } from "./model";
 import { level, retemper, rise, type StepTables } from "./rise";
 import { type Run, tridiagonal } from "./run";
 import { cut, type Grid, type SectionShape, stack, widen } from "./section";
-import { stageRates } from "./bench";
+import { stageRates } from "./stages";
 import { FLOWS_BELOW, relativeConsistency, type Start } from "./start";
 import type { Gas } from "../lift/gas";
 import { boilingC, GAS_CONSTANT, KELVIN, pressurePa, releaseTable, tableOf } from "./steam-tables";
@@ -117,4 +117,3 @@ export function step(run: Run, tables: StepTables, dt: number): void {
     }
   }
 }
-

@@ -23,14 +23,18 @@ export function holdsWithCap(shape: SectionShape): number {
   const area = baseArea(shape) * flare;
   const half = shape.form === "axial" ? shape.reach * Math.sqrt(flare) : shape.reach;
   const cap = CAP * half;
-  return volumeTo(shape, shape.rim) + (shape.form === "axial" ? (Math.PI * cap * (3 * half * half + cap * cap)) / 6 : (2 / 3) * cap * area);
+  return (
+    volumeTo(shape, shape.rim) +
+    (shape.form === "axial" ? (Math.PI * cap * (3 * half * half + cap * cap)) / 6 : (2 / 3) * cap * area)
+  );
 }
 
-function frameOf(frame: Frame): Simulation["section"]["frames"][number] {
+function frameOf(frame: Frame, free: boolean): Simulation["section"]["frames"][number] {
   return {
     time: rounded(frame.second, 1),
     phase: frame.phase,
     z: Array.from(frame.bottom, (bottom, cell) => mm(bottom + frame.thickness[cell]!)),
+    spread: free ? rounded(Math.sqrt(frame.widening[0]!), 3) : 1,
     celsius: Array.from(frame.celsius, (t) => rounded(t, 1)),
     set: Array.from(frame.set, (s) => rounded(s, 2)),
   };
@@ -59,7 +63,8 @@ function topOf(trace: Trace, overflowMl: number): Simulation["top"] {
   let highest = 0;
   for (let j = 0; j < columns; j++) highest = Math.max(highest, height[j]!);
   if (overflowMl > 1) return "over the rim";
-  if (highest - middle > WORD.sunken * highest || trace.out.height[0]! - middle > WORD.sunken * trace.out.height[0]!) return "sunken";
+  if (highest - middle > WORD.sunken * highest || trace.out.height[0]! - middle > WORD.sunken * trace.out.height[0]!)
+    return "sunken";
   const dome = (middle - edge) / highest;
   return dome > WORD.peaked ? "peaked" : dome > WORD.domed ? "domed" : "flat";
 }
@@ -93,7 +98,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
       xMm: Array.from(section.outer, mm),
       flare: start.shape.form === "axial" ? start.shape.flare : Math.sqrt(start.shape.flare),
       rimMm: start.shape.rim > 0 ? mm(start.shape.rim) : null,
-      frames: trace.frames.map((frame) => frameOf(frame)),
+      frames: trace.frames.map((frame) => frameOf(frame, start.shape.rim <= 0)),
     },
     reached: doneS !== null,
     targetC: rounded(start.targetC, 1),

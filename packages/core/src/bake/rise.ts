@@ -65,7 +65,8 @@ export function rise(run: Run, tables: StepTables, dt: number): void {
     gasVolume[cell] = volume;
     const foam = volume / (volume + condensed);
     const burst = foam > burstFrom ? (foam - burstFrom) / (1 - burstFrom) : 0;
-    const leak = loss[at]! + part * (loss[at + 1]! - loss[at]!) + coalescence * foam * foam * foam * foam + bursting * burst * burst;
+    const leak =
+      loss[at]! + part * (loss[at + 1]! - loss[at]!) + coalescence * foam * foam * foam * foam + bursting * burst * burst;
     const rate = leak * hold * soft * dt;
     const lost = rate / (1 + rate);
     carbonDioxide[cell] = all - gas * lost;

@@ -21,4 +21,6 @@ describe("whatever is on the sheet", () => {
     );
   });
 });
-void readings; void simulate; void simulationSchema;
+void readings;
+void simulate;
+void simulationSchema;

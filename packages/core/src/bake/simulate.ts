@@ -1,5 +1,3 @@
-import { type Item, massOf } from "../formula/resolve";
-import { sum } from "../measure/range";
 import { CUT_C, outcomeOf } from "./outcome";
 import { rangeOf, uncertaintyOf } from "./sensitivity";
 import type { Simulation } from "./simulation";
@@ -23,13 +21,6 @@ const LONGEST_COOLING_S = 4 * 3600;
 /** The first look, before the early end of the range. */
 const LOOK_BEFORE = 0.95;
 
-/** Relative half-range of the batch's mass. */
-export function massSpreadOf(items: readonly Item[]): number {
-  const mass = massOf(items);
-  const range = sum(items.map((item) => item.grams));
-  return mass > 0 ? (range.high - range.low) / 2 / mass : 0;
-}
-
 /** Bakes a start through oven, tin and rack and reads everything from it. */
 export function simulateStart(start: Start, massSpread: number, options: SimulateOptions = {}): Simulation {
   const steps = stepsFor(start);
@@ -51,7 +42,8 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
         ? `The middle does not reach ${Math.round(start.targetC)} °C: this oven is too cool for it.`
         : `After ${Math.round(options.minutes)} min the middle stands at ${Math.round(trace.samples[trace.outSample]?.coreC ?? 0)} °C, under its ${Math.round(start.targetC)} °C.`,
     );
-  if (start.oven.biasK === undefined) notes.push("The oven is not measured: it may be 10 K off, which moves the minutes by about a tenth.");
+  if (start.oven.biasK === undefined)
+    notes.push("The oven is not measured: it may be 10 K off, which moves the minutes by about a tenth.");
   if (outcome.gummy.share > 0.02) notes.push("Part of the crumb has not set or is over-wet when it leaves the oven.");
   if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);
   return { ...outcome, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };

@@ -10,6 +10,8 @@ const shown = z.object({
   phase: z.enum(["oven", "tin", "rack"]),
   /** Height of the upper face of every cell, mm, and what it is like; cell = column × rows + row, columns from the middle, rows from the base. */
   z: z.array(z.number()),
+  /** How much wider a free piece is than at first. */
+  spread: z.number(),
   celsius: z.array(z.number()),
   set: z.array(z.number()),
 });

@@ -18,7 +18,8 @@ const modeById = new Map(modes.map((entry) => [entry.id, entry]));
 
 /** What a vessel is made of; free pieces stand on a baking sheet. */
 export function panMaterial(vessel: Vessel): PanMaterial {
-  const id = vessel.shape === "free" && (vessel.material ?? "light-metal") === "light-metal" ? "sheet" : (vessel.material ?? "light-metal");
+  const id =
+    vessel.shape === "free" && (vessel.material ?? "light-metal") === "light-metal" ? "sheet" : (vessel.material ?? "light-metal");
   const found = materialById.get(id);
   if (!found) throw new Error(`materials.json has no entry for ${id}`);
   return found;

@@ -54,6 +54,10 @@ export const ovenSchema = z.object({
 });
 export type Oven = z.infer<typeof ovenSchema>;
 
+/** The oven as asked for, with what is known of that very oven. */
+export const withProfile = (oven: Oven, profile: { biasK: number; swingK: number } | undefined): Oven =>
+  profile ? { ...oven, biasK: profile.biasK, swingK: profile.swingK } : oven;
+
 export interface NamedVessel {
   id: string;
   name: string;

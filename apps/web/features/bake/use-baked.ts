@@ -1,0 +1,65 @@
+import {
+  type Analysis,
+  type AnalyseInput,
+  type Carry,
+  carried,
+  carryOf,
+  CoreError,
+  type Ready,
+  readings,
+  ready,
+  type Shelf,
+  type SimulateOptions,
+  type Simulation,
+} from "@uprise/core";
+import { useMemo, useRef } from "react";
+import { useSimulation } from "./use-simulation";
+
+export interface Read {
+  analysis: Analysis | null;
+  /** What keeps the formula from being read; an empty sheet is no fault. */
+  fault: string | null;
+  simulation: Simulation | null;
+  /** The bake is being computed for what stands on the sheet now. */
+  baking: boolean;
+}
+
+type Quick = { analysis: Analysis | null; ready: Ready | null; fault: string | null };
+
+/** The readings at once and, where it can be baked, what the worker needs. */
+function quickly(make: () => AnalyseInput, shelf: Shelf): Quick {
+  let analysis: Analysis | null = null;
+  try {
+    const input = make();
+    analysis = readings(input, shelf);
+    return { analysis, ready: ready(input, shelf), fault: null };
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    const quiet = error.code === "no-batch" || error.code === "empty-formula" || error.code === "not-a-batter";
+    return { analysis, ready: null, fault: quiet ? null : error.message };
+  }
+}
+
+const whole: SimulateOptions = {};
+
+/**
+ * All readings of a formula: at once with an estimate of the bake as the last simulation corrects it, and with the simulation as soon as the
+ * worker has it. `make` opens the formula and may throw the core's errors.
+ */
+export function useBaked(make: () => AnalyseInput, shelf: Shelf): Read {
+  const quick = useMemo(() => quickly(make, shelf), [make, shelf]);
+  const { simulation, of, pending, fault } = useSimulation(quick.ready, whole);
+  const carry = useRef<Carry | null>(null);
+  const concluded = useMemo(() => (simulation && of ? of.conclude(simulation) : null), [simulation, of]);
+  return useMemo((): Read => {
+    const here = concluded !== null && of !== null && of === quick.ready;
+    if (here && quick.analysis) carry.current = carryOf(quick.analysis, concluded);
+    const meanwhile = quick.analysis && carry.current ? carried(quick.analysis, carry.current) : quick.analysis;
+    return {
+      analysis: here ? concluded : meanwhile,
+      fault: quick.fault ?? fault,
+      simulation: quick.ready ? simulation : null,
+      baking: quick.ready !== null && pending,
+    };
+  }, [concluded, of, quick, fault, simulation, pending]);
+}

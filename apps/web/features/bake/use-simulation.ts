@@ -1,0 +1,30 @@
+import type { Ready, SimulateOptions, Simulation } from "@uprise/core";
+import { useEffect, useId, useState } from "react";
+import { ovenWorker } from "./oven-worker";
+
+export interface Baking {
+  /** The newest simulation that is here, and what it was made of. */
+  simulation: Simulation | null;
+  of: Ready | null;
+  /** A newer one is on its way. */
+  pending: boolean;
+  fault: string | null;
+}
+
+const nothing: Baking = { simulation: null, of: null, pending: false, fault: null };
+
+/** Bakes in the worker; the last answer stays until a newer one is here. Give `ready` and `options` a stable identity. */
+export function useSimulation(ready: Ready | null, options: SimulateOptions): Baking {
+  const channel = useId();
+  const [answer, setAnswer] = useState<Baking>(nothing);
+  useEffect(() => {
+    if (!ready) return;
+    ovenWorker.ask(channel, {
+      job: { start: ready.start, massSpread: ready.massSpread, options },
+      done: (simulation) => setAnswer({ simulation, of: ready, pending: false, fault: null }),
+      failed: (fault) => setAnswer((before) => ({ ...before, of: ready, fault })),
+    });
+  }, [channel, ready, options]);
+  useEffect(() => () => ovenWorker.cancel(channel), [channel]);
+  return ready ? { ...answer, pending: answer.of !== ready } : nothing;
+}

@@ -1,0 +1,88 @@
+import type { Simulation } from "@uprise/core";
+import { StyleSheet, View } from "react-native";
+import { LineChart } from "react-native-gifted-charts";
+import { fonts, space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Small } from "../../ui/words";
+
+const POINTS = 44;
+
+/** So many points at even times, each with the value last known then. */
+function evenly(times: readonly number[], values: readonly number[], last: number): number[] {
+  let i = 0;
+  return Array.from({ length: POINTS }, (_, k) => {
+    const at = (last * k) / (POINTS - 1);
+    while (i < times.length - 1 && (times[i + 1] ?? 0) <= at) i++;
+    return values[i] ?? 0;
+  });
+}
+
+interface BakeChartProps {
+  what: "core" | "rise";
+  simulation: Simulation;
+  other?: Simulation | null;
+  width?: number;
+}
+
+const told = {
+  core: { title: "Core, °C", of: (s: Simulation) => s.coreC, top: 110, sections: 5 },
+  rise: { title: "Highest point, mm", of: (s: Simulation) => s.crownMm, top: 0, sections: 4 },
+} as const;
+
+/** Core temperature or rise over time, through oven and cooling; a second bake is dashed. */
+export function BakeChart({ what, simulation, other = null, width = 340 }: BakeChartProps) {
+  const colours = useColours();
+  const { title, of, top, sections } = told[what];
+  const last = Math.max(simulation.times.at(-1) ?? 1, other?.times.at(-1) ?? 1);
+  const line = evenly(simulation.times, of(simulation), last);
+  const second = other ? evenly(other.times, of(other), last) : null;
+  const high = top > 0 ? top : Math.ceil((1.12 * Math.max(...line, ...(second ?? [0]))) / (10 * sections)) * 10 * sections;
+  const spacing = (width - 60) / (POINTS - 1);
+  const labelled = (values: number[]): { value: number; label?: string }[] =>
+    values.map((value, k) => {
+      const minute = Math.round((last * k) / (POINTS - 1) / 60);
+      return k % 11 === 0 ? { value, label: `${minute}` } : { value };
+    });
+  const peak = Math.round(Math.max(...line));
+  const out = Math.round(simulation.minutes);
+  return (
+    <View
+      role="img"
+      aria-label={`${title} over ${Math.round(last / 60)} minutes: from ${Math.round(line[0] ?? 0)} up to ${peak}, out of the oven after ${out} minutes.`}
+      style={styles.chart}
+    >
+      <Small tone="faint">{title}, by minutes</Small>
+      <View aria-hidden>
+        <LineChart
+          data={labelled(line)}
+          {...(second ? { data2: second.map((value) => ({ value })) } : {})}
+          height={120}
+          width={width - 44}
+          initialSpacing={4}
+          endSpacing={12}
+          spacing={spacing}
+          maxValue={high}
+          noOfSections={sections}
+          color1={what === "core" ? colours.heat : colours.gas}
+          color2={colours.soda}
+          strokeDashArray2={[7, 5]}
+          thickness={3}
+          thickness2={2.4}
+          hideDataPoints
+          hideDataPoints2
+          yAxisColor={colours.strongRule}
+          xAxisColor={colours.strongRule}
+          rulesColor={colours.rule}
+          rulesType="solid"
+          yAxisTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12 }}
+          xAxisLabelTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12, width: 36 }}
+          yAxisLabelWidth={34}
+          disableScroll
+          isAnimated={false}
+        />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ chart: { gap: space.xs, overflow: "hidden" } });
