@@ -73,7 +73,13 @@ test("pan and oven are changed in their rooms, and the readings follow", async (
   const page = await kitchen.open("/bench/pear-loaf");
   const fill = await readingOf(page, "fill");
   await page.getByTestId("instrument-fill").click();
+  await page.getByRole("button", { name: /^All \d+ pans/ }).click();
   await page.getByRole("button", { name: /^Loaf tin 1 lb \(UK\)/ }).click();
+  await page
+    .getByTestId("pan-chosen")
+    .getByText(/At 175 °C: \d+–\d+ min/)
+    .waitFor();
+  await page.getByRole("button", { name: "Bake it in this" }).click();
   expect(await readingOf(page, "fill")).not.toBe(fill);
   expect(await readingOf(page, "fill")).toMatch(/runs over|per cent/);
   await page.getByLabel("Height inside").fill("9000");
@@ -82,8 +88,8 @@ test("pan and oven are changed in their rooms, and the readings follow", async (
   const bake = await readingOf(page, "bake");
   await page.getByLabel("Oven", { exact: true }).fill("220");
   expect(await readingOf(page, "bake")).not.toBe(bake);
-  await page.getByRole("button", { name: /^Minutes, a first estimate/ }).click();
-  await page.getByText(/rule of thumb/).waitFor();
+  await page.getByRole("button", { name: /^Minutes in the oven/ }).click();
+  await page.getByText(/heat, water and gas in every part/).waitFor();
   await page.context().close();
 });
 

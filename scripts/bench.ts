@@ -3,11 +3,16 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:f
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
-import { analyse, balance, catalogue, readRecipe, swap } from "@uprise/core";
+import { analyse, balance, catalogue, profileOf, readings, readRecipe, swap } from "@uprise/core";
+import { ready } from "@uprise/core/src/analyse";
+import { simulateStart } from "@uprise/core/src/bake/simulate";
+import { type Steps, stepsFor } from "@uprise/core/src/bake/start";
+import { bakeThrough } from "@uprise/core/src/bake/through";
+import ovens from "./ovens.json";
 
 /** Median and ninth decile in ms of a call, after a warm-up. */
 function time(work: () => unknown, runs = 200): { median: number; p90: number } {
-  for (let i = 0; i < 150; i++) work();
+  for (let i = 0; i < Math.min(150, runs); i++) work();
   const taken = Array.from({ length: runs }, () => {
     const begun = performance.now();
     work();
@@ -40,13 +45,69 @@ say(
 const thirty = leavened(30);
 const forty = leavened(40);
 say(
-  "analyse 30 lines with ranges",
-  time(() => analyse({ lines: thirty })),
+  "readings of 30 lines with ranges (every keystroke)",
+  time(() => readings({ lines: thirty })),
 );
 say(
-  "analyse 40 lines with ranges",
-  time(() => analyse({ lines: forty })),
+  "readings of 40 lines with ranges",
+  time(() => readings({ lines: forty })),
 );
+
+say(
+  "analyse 30 lines: readings, simulated bake, its range and cooling",
+  time(() => analyse({ lines: thirty, batchG: 950 }), 30),
+);
+
+const bakeOf = (at: number) => {
+  const window = ovens[at] as {
+    name: string;
+    kind: "loaf";
+    batchG: number;
+    vessel: { shape: "round" };
+    celsius: number;
+    mode?: "hob";
+  };
+  const { kind, batchG, vessel, celsius, mode, name } = window;
+  const input = {
+    kind,
+    batchG,
+    vessel,
+    oven: { celsius, mode: mode ?? ("still" as const) },
+    process: { method: profileOf(kind).method },
+  };
+  return { name, ...ready(input) };
+};
+for (const at of [3, 0, 10, 8, 13]) {
+  const { name, start } = bakeOf(at);
+  const steps = stepsFor(start);
+  say(
+    `bake: ${name}, ${steps.grid.columns} × ${steps.grid.layers} at ${steps.dt} s`,
+    time(() => bakeThrough(start, steps), 40),
+  );
+}
+const loaf = bakeOf(3);
+say(
+  "bake and cool the loaf with its range (the bench's worker)",
+  time(() => simulateStart(loaf.start, 0.02), 30),
+);
+say(
+  "a what-if step of the loaf (slider)",
+  time(() => simulateStart(loaf.start, 0.02, { spread: 0, frames: 14 }), 30),
+);
+const loafGrids: Steps[] = [
+  { grid: { layers: 12, columns: 6 }, dt: 20, firstDt: 4 },
+  { grid: { layers: 16, columns: 8 }, dt: 10, firstDt: 2 },
+  { grid: { layers: 16, columns: 8 }, dt: 5, firstDt: 2 },
+  { grid: { layers: 24, columns: 12 }, dt: 5, firstDt: 2 },
+  { grid: { layers: 32, columns: 16 }, dt: 2, firstDt: 1 },
+];
+for (const steps of loafGrids) {
+  const minutes = (bakeThrough(loaf.start, steps).doneS ?? NaN) / 60;
+  say(
+    `loaf by grid: ${steps.grid.columns} × ${steps.grid.layers} at ${steps.dt} s gives ${minutes.toFixed(2)} min`,
+    time(() => bakeThrough(loaf.start, steps), 10),
+  );
+}
 
 const soapy = {
   kind: "muffin" as const,

@@ -28,6 +28,8 @@ export * from "./body/body";
 export * from "./body/consistency";
 export * from "./bake/bake";
 export * from "./bake/geometry";
+export * from "./bake/divide";
+export * from "./bake/pan-swap";
 export * from "./bake/race";
 export * from "./bake/simulation";
 export * from "./bake/simulate";

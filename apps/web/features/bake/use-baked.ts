@@ -1,7 +1,6 @@
 import {
   type Analysis,
   type AnalyseInput,
-  type Carry,
   carried,
   carryOf,
   CoreError,
@@ -12,7 +11,7 @@ import {
   type SimulateOptions,
   type Simulation,
 } from "@uprise/core";
-import { useMemo, useRef } from "react";
+import { useMemo } from "react";
 import { useSimulation } from "./use-simulation";
 
 export interface Read {
@@ -24,7 +23,9 @@ export interface Read {
   baking: boolean;
 }
 
-type Quick = { analysis: Analysis | null; ready: Ready | null; fault: string | null };
+/** Ready for the oven, with the estimate that stands until it is baked. */
+type Bakeable = Ready & { estimate: Analysis };
+type Quick = { analysis: Analysis | null; ready: Bakeable | null; fault: string | null };
 
 /** The readings at once and, where it can be baked, what the worker needs. */
 function quickly(make: () => AnalyseInput, shelf: Shelf): Quick {
@@ -32,7 +33,7 @@ function quickly(make: () => AnalyseInput, shelf: Shelf): Quick {
   try {
     const input = make();
     analysis = readings(input, shelf);
-    return { analysis, ready: ready(input, shelf), fault: null };
+    return { analysis, ready: { ...ready(input, shelf), estimate: analysis }, fault: null };
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     const quiet = error.code === "no-batch" || error.code === "empty-formula" || error.code === "not-a-batter";
@@ -49,12 +50,10 @@ const whole: SimulateOptions = {};
 export function useBaked(make: () => AnalyseInput, shelf: Shelf): Read {
   const quick = useMemo(() => quickly(make, shelf), [make, shelf]);
   const { simulation, of, pending, fault } = useSimulation(quick.ready, whole);
-  const carry = useRef<Carry | null>(null);
   const concluded = useMemo(() => (simulation && of ? of.conclude(simulation) : null), [simulation, of]);
   return useMemo((): Read => {
     const here = concluded !== null && of !== null && of === quick.ready;
-    if (here && quick.analysis) carry.current = carryOf(quick.analysis, concluded);
-    const meanwhile = quick.analysis && carry.current ? carried(quick.analysis, carry.current) : quick.analysis;
+    const meanwhile = quick.analysis && concluded && of ? carried(quick.analysis, carryOf(of.estimate, concluded)) : quick.analysis;
     return {
       analysis: here ? concluded : meanwhile,
       fault: quick.fault ?? fault,

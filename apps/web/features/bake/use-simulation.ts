@@ -1,22 +1,28 @@
-import type { Ready, SimulateOptions, Simulation } from "@uprise/core";
+import type { SimulateOptions, Simulation, Start } from "@uprise/core";
 import { useEffect, useId, useState } from "react";
 import { ovenWorker } from "./oven-worker";
 
-export interface Baking {
+/** What a worker needs of a formula. */
+export interface Bakeable {
+  start: Start;
+  massSpread: number;
+}
+
+export interface Baking<T> {
   /** The newest simulation that is here, and what it was made of. */
   simulation: Simulation | null;
-  of: Ready | null;
+  of: T | null;
   /** A newer one is on its way. */
   pending: boolean;
   fault: string | null;
 }
 
-const nothing: Baking = { simulation: null, of: null, pending: false, fault: null };
+const nothing: Baking<never> = { simulation: null, of: null, pending: false, fault: null };
 
 /** Bakes in the worker; the last answer stays until a newer one is here. Give `ready` and `options` a stable identity. */
-export function useSimulation(ready: Ready | null, options: SimulateOptions): Baking {
+export function useSimulation<T extends Bakeable>(ready: T | null, options: SimulateOptions): Baking<T> {
   const channel = useId();
-  const [answer, setAnswer] = useState<Baking>(nothing);
+  const [answer, setAnswer] = useState<Baking<T>>(nothing);
   useEffect(() => {
     if (!ready) return;
     ovenWorker.ask(channel, {

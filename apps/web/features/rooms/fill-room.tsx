@@ -1,17 +1,15 @@
-import { hashKey } from "@tanstack/react-query";
 import { type AnalyseInput, type Analysis, type Formula, gramsText, type Shelf, type Simulation, type Vessel } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { useColours } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
 import { NumberField } from "../../ui/number-field";
-import { Press } from "../../ui/press";
-import { Body, Heading, Small } from "../../ui/words";
+import { Body, Heading } from "../../ui/words";
 import { FillSection } from "../instruments/section";
 import { bakeSentence } from "../instruments/bake-words";
 import { sentenceOf } from "../instruments/sentences";
-import { useVessels } from "../wire/queries";
+import { Dividing } from "./dividing";
 import { Fact } from "./facts";
+import { PanShelf } from "./pan-shelf";
 
 interface FillRoomProps {
   formula: Formula;
@@ -68,13 +66,10 @@ const linings: { value: NonNullable<Vessel["lining"]>; label: string }[] = [
 ];
 
 /** The pan: which, how large, how full. */
-export function FillRoom({ formula, analysis, simulation, onChange }: FillRoomProps) {
-  const colours = useColours();
-  const { data } = useVessels();
+export function FillRoom({ formula, analysis, simulation, open, shelf, onChange }: FillRoomProps) {
   const { vessel } = formula;
   const { fill } = analysis;
   const set = (next: Vessel, fold = false): void => onChange({ ...formula, vessel: next }, fold);
-  const same = (a: Vessel): boolean => hashKey([a]) === hashKey([vessel]);
   return (
     <View style={styles.room}>
       <View style={styles.drawing}>
@@ -130,24 +125,10 @@ export function FillRoom({ formula, analysis, simulation, onChange }: FillRoomPr
           why={`${bakeSentence(simulation)} It weighs ${simulation.volumeMlPerG.toFixed(2)} mL per gram when it leaves the oven.`}
         />
       ) : null}
-      <Heading>Pan shelf</Heading>
-      <View role="list">
-        {(data?.items ?? []).map((entry) => (
-          <View role="listitem" key={entry.id}>
-            <Press
-              onPress={() => set(entry.vessel)}
-              aria-pressed={same(entry.vessel)}
-              style={[
-                styles.pan,
-                { borderBottomColor: colours.rule, borderLeftColor: same(entry.vessel) ? colours.ink : "transparent" },
-              ]}
-            >
-              <Body strong={same(entry.vessel)}>{entry.name}</Body>
-              <Small tone="faint">{(entry.vessel.material ?? "").replace("-", " ")}</Small>
-            </Press>
-          </View>
-        ))}
-      </View>
+      <Heading>From this pan to another</Heading>
+      <PanShelf formula={formula} analysis={analysis} open={open} shelf={shelf} onChange={onChange} />
+      <Heading>Divide it</Heading>
+      <Dividing analysis={analysis} />
     </View>
   );
 }
@@ -157,12 +138,4 @@ const styles = StyleSheet.create({
   drawing: { alignItems: "center" },
   fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
   field: { width: 150 },
-  pan: {
-    borderBottomWidth: 1,
-    borderLeftWidth: 5,
-    paddingLeft: space.m,
-    flexDirection: "row",
-    alignItems: "center",
-    justifyContent: "space-between",
-  },
 });

@@ -1,4 +1,5 @@
-import { type Ingredient, searchIngredients } from "@uprise/core";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { fillVessel, type Ingredient, searchIngredients, type Vessel } from "@uprise/core";
 import { useMemo, useState } from "react";
 import { FlatList, ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -9,11 +10,14 @@ import { Button, Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Small, Title } from "../../ui/words";
 import { BlendForm } from "./blend-form";
+import { Ovens } from "./ovens";
+import { PanForm } from "./pan-form";
+import { wire } from "../wire/client";
 import { useIngredients, useShelf, useVessels } from "../wire/queries";
 
-type Shelf = "ingredients" | "pans";
+type Shelf = "ingredients" | "pans" | "ovens";
 
-/** What the kitchen has: ingredients with what is known of them, and pans. */
+/** What the kitchen has: ingredients with what is known of them, pans and ovens. */
 export function StoreScreen() {
   const [shelf, setShelf] = useState<Shelf>("ingredients");
   return (
@@ -25,12 +29,13 @@ export function StoreScreen() {
           options={[
             { value: "ingredients" as const, label: "Ingredients" },
             { value: "pans" as const, label: "Pans" },
+            { value: "ovens" as const, label: "Ovens" },
           ]}
           value={shelf}
           onChange={setShelf}
         />
       </View>
-      {shelf === "ingredients" ? <Ingredients /> : <Pans />}
+      {shelf === "ingredients" ? <Ingredients /> : shelf === "pans" ? <Pans /> : <Ovens />}
     </View>
   );
 }
@@ -143,37 +148,69 @@ function Entry({ ingredient, open, onOpen }: { ingredient: Ingredient; open: boo
 
 function Pans() {
   const colours = useColours();
+  const queries = useQueryClient();
   const { data, error, refetch } = useVessels();
+  const [adding, setAdding] = useState(false);
+  const remove = useMutation({
+    mutationFn: ({ id, version }: { id: string; version: number }) => wire.removeVessel(id, version),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["vessels"] }),
+  });
   if (error) return <Failed title="The pans did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!data) return <Loading what="Fetching the pans" />;
+  if (adding) {
+    return (
+      <ScrollView keyboardShouldPersistTaps="handled">
+        <PanForm onDone={() => setAdding(false)} />
+      </ScrollView>
+    );
+  }
   return (
-    <FlatList
-      role="list"
-      data={data.items}
-      keyExtractor={(item) => item.id}
-      initialNumToRender={30}
-      contentContainerStyle={styles.list}
-      renderItem={({ item: { name, vessel } }) => (
-        <View role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
-          <Body>{name}</Body>
-          <Small tone="faint">
-            {[
-              vessel.lengthMm && vessel.widthMm
-                ? `${vessel.lengthMm} × ${vessel.widthMm}`
-                : vessel.diameterMm
-                  ? `⌀ ${vessel.diameterMm}`
-                  : null,
-              vessel.heightMm ?? null,
-            ]
-              .filter((v) => v !== null)
-              .join(" × ")}
-            {vessel.heightMm ? " mm, " : ""}
-            {(vessel.material ?? "").replace("-", " ")}
-          </Small>
-        </View>
-      )}
-    />
+    <>
+      <View style={styles.search}>
+        <Button onPress={() => setAdding(true)}>Measure a pan of your own</Button>
+      </View>
+      <FlatList
+        role="list"
+        data={data.items}
+        keyExtractor={(item) => item.id}
+        initialNumToRender={60}
+        contentContainerStyle={styles.list}
+        renderItem={({ item: { id, version, name, own, vessel } }) => (
+          <View role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
+            <View style={styles.grow}>
+              <Body>{name}</Body>
+              <Small tone="faint">{panWords(vessel)}</Small>
+            </View>
+            {own ? (
+              <Button kind="quiet" label={`Remove ${name}`} onPress={() => remove.mutate({ id, version })}>
+                Remove
+              </Button>
+            ) : null}
+          </View>
+        )}
+      />
+    </>
   );
+}
+
+/** Measures, what it holds, and what it is made of. */
+function panWords(vessel: Vessel): string {
+  const across =
+    vessel.lengthMm && vessel.widthMm
+      ? `${vessel.lengthMm} × ${vessel.widthMm}`
+      : vessel.diameterMm
+        ? `⌀ ${vessel.diameterMm}`
+        : null;
+  const measures = [across, vessel.heightMm ?? null].filter((v) => v !== null).join(" × ");
+  const { capacityMl, pieces } = fillVessel(vessel, 100, 1);
+  const holds = Number.isFinite(capacityMl)
+    ? pieces > 1
+      ? `${pieces} × ${Math.round(capacityMl / pieces)} mL`
+      : `${Math.round(capacityMl)} mL`
+    : null;
+  return [measures === "" ? null : `${measures} mm`, holds, (vessel.material ?? "").replace("-", " ")]
+    .filter((part) => part !== null && part !== "")
+    .join(", ");
 }
 
 const styles = StyleSheet.create({
@@ -186,5 +223,5 @@ const styles = StyleSheet.create({
   entryHead: { flexDirection: "row", alignItems: "center", gap: space.m },
   grow: { flex: 1 },
   facts: { gap: space.xs, paddingBottom: space.m },
-  pan: { minHeight: 48, justifyContent: "center", paddingVertical: space.xs },
+  pan: { minHeight: 48, flexDirection: "row", alignItems: "center", paddingVertical: space.xs, gap: space.m },
 });

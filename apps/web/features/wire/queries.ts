@@ -15,7 +15,7 @@ export const useIngredients = () => useQuery({ queryKey: ["ingredients"], queryF
 
 /** The ovens of this kitchen by id. */
 export function useOvens(): ReadonlyMap<string, OvenProfile> {
-  const { data } = useQuery({ queryKey: ["ovens"], queryFn: wire.ovens, staleTime: 60_000 });
+  const { data } = useQuery({ queryKey: ["ovens", "known"], queryFn: wire.ovens, staleTime: 60_000 });
   return useMemo(() => new Map((data?.items ?? []).map((entry) => [entry.id, entry.oven])), [data]);
 }
 

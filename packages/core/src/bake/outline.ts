@@ -95,6 +95,9 @@ function rectangular(vessel: Vessel): SectionShape {
   return { ...shape, flare: (length * width) / (baseLength * baseWidth) };
 }
 
+/** No wall leans in further than this, base over rim; a pan that holds less is lower. */
+const LEAST_LEAN = 0.5;
+
 /** Sets the lean of the walls so that the volume to the rim is what was measured with water; height where even walls cannot do it. */
 function measuredByWater(vessel: Vessel, shape: SectionShape): SectionShape {
   if (vessel.capacityMl === undefined) return shape;
@@ -102,12 +105,14 @@ function measuredByWater(vessel: Vessel, shape: SectionShape): SectionShape {
   const rimArea = baseArea(shape) * (shape.form === "axial" ? shape.flare ** 2 : shape.flare);
   const straight = rimArea * shape.rim;
   if (wanted >= straight) return { ...shape, ...straightened(shape), rim: wanted / rimArea };
-  let low = 0.3;
+  let low = LEAST_LEAN;
   let high = 1;
   const leaning = (ratio: number): SectionShape => {
     const upright = { ...shape, ...straightened(shape) };
     return { ...upright, reach: upright.reach * ratio, flare: 1 / ratio };
   };
+  const most = leaning(LEAST_LEAN);
+  if (volumeTo(most, shape.rim) > wanted) return { ...most, rim: (shape.rim * wanted) / volumeTo(most, shape.rim) };
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;
     if (volumeTo(leaning(middle), shape.rim) < wanted) low = middle;

@@ -13,8 +13,6 @@ export interface StepTables {
 const MOST_STEAM = 0.9;
 /** Amounts of bound gas under this are spent, mol per kg of dry matter. */
 const SPENT = 1e-6;
-/** However thin its walls, a crumb that has set so far no longer flows. */
-const MOST_WEAK = 0.95;
 /** Above this share a cell has set for good. */
 const ALL_SET = 0.9999;
 
@@ -26,7 +24,7 @@ const ALL_SET = 0.9999;
 export function rise(run: Run, tables: StepTables, dt: number): void {
   const { section, model, pressurePa, waterActivity, consistency } = run;
   const { cells, dry, water, celsius, set, carbonDioxide, air, gasVolume, stages, perDry } = section;
-  const { setShare, coalescence, bursting, burstFrom, weakness, gasTimeS } = model;
+  const { setShare, coalescence, bursting, burstFrom, gasTimeS } = model;
   const { setting, loss } = tables;
   const hold = 1 / Math.sqrt(consistency);
   const kh = solubilityTable;
@@ -44,13 +42,10 @@ export function rise(run: Run, tables: StepTables, dt: number): void {
     const part = place - at;
     const after = share + (1 - share) * (setting[at]! + part * (setting[at + 1]! - setting[at]!));
     set[cell] = after;
-    if (share >= MOST_WEAK) continue;
+    if (share >= setShare) continue;
+    const soft = softness(share, after, setShare);
     const w = water[cell]! / WATER_DENSITY;
     const condensed = w + dry[cell]! * perDry.volume;
-    const foamed = gasVolume[cell]! / (gasVolume[cell]! + condensed);
-    const limit = Math.min(MOST_WEAK, setShare + weakness * Math.max(0, foamed - burstFrom));
-    if (share >= limit) continue;
-    const soft = softness(share, after, limit);
     const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
     const dryPa = pressurePa - Math.min(MOST_STEAM * pressurePa, waterActivity[cell]! * saturated);
     const holds = ((kh[at]! + part * (kh[at + 1]! - kh[at]!)) * 1000 * w * dryPa) / ATMOSPHERE_PA;

@@ -1,0 +1,12 @@
+import { spawnSync } from "node:child_process";
+import { join } from "node:path";
+import { install } from "./prepare.mjs";
+
+/** Runs one of the scripts in TypeScript as the bundle that a server or a worker would be: `node scripts/bundled.mjs bench`. */
+const [name, ...args] = process.argv.slice(2);
+install();
+const { build } = await import("esbuild");
+const outfile = join("node_modules/.uprise", `${name}.cjs`);
+await build({ entryPoints: [`scripts/${name}.ts`], bundle: true, platform: "node", outfile, logLevel: "error" });
+const { status } = spawnSync(process.execPath, ["--expose-gc", outfile, ...args], { stdio: "inherit" });
+process.exitCode = status ?? 1;

@@ -1,0 +1,132 @@
+import { writeFileSync } from "node:fs";
+import { type Kind, profileOf, type Process, type Vessel, type Oven } from "@uprise/core";
+import { ready, baked } from "@uprise/core/src/analyse";
+import { stepsFor, type Steps } from "@uprise/core/src/bake/start";
+import { bakeThrough } from "@uprise/core/src/bake/through";
+import table from "./ovens.json";
+
+/** A kitchen window: what bakers' books and kitchens say of a typical batter of a kind in such a pan and oven. */
+interface Window {
+  name: string;
+  kind: Kind;
+  batchG: number;
+  vessel: Vessel;
+  celsius: number;
+  mode?: NonNullable<Oven["mode"]>;
+  method?: NonNullable<Process["method"]>;
+  /** Minutes; loss in the oven, %; baked volume, mL/g. */
+  minutes: [number, number];
+  loss?: [number, number];
+  mlPerG?: [number, number];
+}
+
+const WIDENED = 0.1;
+const windows = table as unknown as Window[];
+const inputOf = ({ kind, batchG, vessel, celsius, mode, method }: Window) => ({
+  kind,
+  batchG,
+  vessel,
+  oven: { celsius, mode: mode ?? ("still" as const) },
+  process: { method: method ?? profileOf(kind).method },
+});
+const inside = (value: number, range: [number, number] | undefined, by = 0): boolean =>
+  range === undefined || (value >= range[0] * (1 - by) && value <= range[1] * (1 + by));
+const shown = (value: number, range: [number, number] | undefined, digits: number): string =>
+  `${value.toFixed(digits)}${range === undefined ? "" : ` (${range[0]}–${range[1]})${inside(value, range) ? "" : " !"}`}`;
+const aligned = (rows: string[][]): string => rows.map((row) => `| ${row.join(" | ")} |`).join("\n");
+
+function kitchens(): string {
+  let hits = 0;
+  const rows = windows.map((window) => {
+    const { simulation } = baked(inputOf(window));
+    const { minutes } = simulation;
+    const middle = (window.minutes[0] + window.minutes[1]) / 2;
+    if (inside(minutes, window.minutes, WIDENED)) hits++;
+    return [
+      window.name,
+      `${window.minutes[0]}–${window.minutes[1]}`,
+      minutes.toFixed(1),
+      `${minutes > middle ? "+" : ""}${(100 * (minutes / middle - 1)).toFixed(0)} %`,
+      inside(minutes, window.minutes) ? "yes" : inside(minutes, window.minutes, WIDENED) ? "widened" : "NO",
+      `${Math.round(simulation.done.low)}–${Math.round(simulation.done.high)}`,
+      simulation.top,
+      `${simulation.outMm.middle.toFixed(0)} / ${simulation.outMm.edge.toFixed(0)}`,
+      shown(simulation.loss.oven, window.loss, 1),
+      shown(simulation.volumeMlPerG, window.mlPerG, 2),
+    ];
+  });
+  return [
+    aligned([
+      ["bake", "window, min", "computed", "off its middle", "inside", "range shown", "top", "middle / edge, mm", "loss, %", "mL/g"],
+    ]),
+    aligned([Array.from({ length: 10 }, () => "---")]),
+    aligned(rows),
+    `\n${hits} of ${rows.length} inside the window widened by 10 %`,
+  ].join("\n");
+}
+
+const twice = ({ grid, dt, firstDt }: Steps): Steps => ({
+  grid: { layers: 2 * grid.layers, columns: 2 * grid.columns },
+  dt: dt / 4,
+  firstDt: firstDt / 2,
+});
+
+function grids(): string {
+  const rows = windows.map((window) => {
+    const { start } = ready(inputOf(window));
+    const steps = stepsFor(start);
+    const own = (bakeThrough(start, steps).doneS ?? NaN) / 60;
+    const fine = (bakeThrough(start, twice(steps)).doneS ?? NaN) / 60;
+    const { layers, columns } = steps.grid;
+    return [
+      window.name,
+      `${columns} × ${layers}, ${steps.dt} s`,
+      own.toFixed(2),
+      fine.toFixed(2),
+      `${(100 * (own / fine - 1)).toFixed(1)} %`,
+    ];
+  });
+  return [
+    aligned([["bake", "grid", "minutes", "grid twice as fine, step a quarter", "off"], Array.from({ length: 5 }, () => "---")]),
+    aligned(rows),
+  ].join("\n");
+}
+
+function sensitivities(): string {
+  const rows = windows.flatMap((window) =>
+    [0, 3, 6, 8, 10, 13].includes(windows.indexOf(window))
+      ? baked(inputOf(window)).simulation.sensitivity.map(({ input, change, percent }) => [
+          window.name,
+          input,
+          change,
+          `${percent > 0 ? "+" : ""}${percent.toFixed(1)} %`,
+        ])
+      : [],
+  );
+  return [aligned([["bake", "input", "one step", "minutes"], Array.from({ length: 4 }, () => "---")]), aligned(rows)].join("\n");
+}
+
+const report = `# The ovens: computed bakes against kitchen windows
+
+Written by \`npm run ovens -- --write\`. One set of constants for every kind (\`packages/core/src/bake/model.ts\`); no factor by kind. The
+windows are general kitchen knowledge for a typical batter of the kind (\`scripts/ovens.json\`); "!" marks a loss or a volume outside of
+its range.
+
+## Minutes, shape, loss and volume
+
+${kitchens()}
+
+## The grid
+
+Time to done on the grid in use against one with twice the layers and columns and a quarter of the step.
+
+${grids()}
+
+## What the minutes depend on
+
+Each uncertain input moved by one plausible step towards slower, the others held.
+
+${sensitivities()}
+`;
+console.log(report);
+if (process.argv.includes("--write")) writeFileSync("docs/science/ovens.md", report);
