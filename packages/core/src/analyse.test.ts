@@ -137,7 +137,9 @@ test("the liquid said to bring the next word brings it", () => {
 describe("the pan", () => {
   test("a straight-walled pan is filled by volume over area", () => {
     const fill = fillVessel({ shape: "rectangular", lengthMm: 200, widthMm: 100, heightMm: 80 }, 800, 1);
-    expect([fill.depthMm, 100 * fill.fillFraction, fill.capacityMl].map((value) => Math.round(value * 1e6) / 1e6)).toEqual([40, 50, 1600]);
+    expect([fill.depthMm, 100 * fill.fillFraction, fill.capacityMl].map((value) => Math.round(value * 1e6) / 1e6)).toEqual([
+      40, 50, 1600,
+    ]);
     const round = fillVessel({ shape: "round", diameterMm: 200, heightMm: 50 }, 1000, 1);
     expect(round.depthMm).toBeCloseTo(1e6 / (Math.PI * 1e4), 9);
   });

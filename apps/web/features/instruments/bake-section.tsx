@@ -18,7 +18,8 @@ export const shades = [30, 45, 60, 70, 80, 90, 97, 105] as const;
 /** A crumb flows until so much of it has set. */
 const FLOWS_UNDER = 0.65;
 
-const opacityOf = (band: number): number => 0.05 + (band / shades.length) * 0.83;
+/** Deeper by a steeper step the hotter it is: what is done and what is crust must stand apart. */
+const opacityOf = (band: number): number => 0.05 + 0.95 * (band / shades.length) ** 1.7;
 const bandOf = (celsius: number): number => {
   const found = shades.findIndex((end) => celsius < end);
   return found < 0 ? shades.length : found;

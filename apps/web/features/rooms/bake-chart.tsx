@@ -25,7 +25,7 @@ interface BakeChartProps {
 }
 
 const told = {
-  core: { title: "Core, °C", of: (s: Simulation) => s.coreC, top: 110, sections: 5 },
+  core: { title: "Core, °C", of: (s: Simulation) => s.coreC, top: 120, sections: 6 },
   rise: { title: "Highest point, mm", of: (s: Simulation) => s.crownMm, top: 0, sections: 4 },
 } as const;
 
@@ -38,11 +38,7 @@ export function BakeChart({ what, simulation, other = null, width = 340 }: BakeC
   const second = other ? evenly(other.times, of(other), last) : null;
   const high = top > 0 ? top : Math.ceil((1.12 * Math.max(...line, ...(second ?? [0]))) / (10 * sections)) * 10 * sections;
   const spacing = (width - 60) / (POINTS - 1);
-  const labelled = (values: number[]): { value: number; label?: string }[] =>
-    values.map((value, k) => {
-      const minute = Math.round((last * k) / (POINTS - 1) / 60);
-      return k % 11 === 0 ? { value, label: `${minute}` } : { value };
-    });
+  const marks = [0, 0.25, 0.5, 0.75, 1].map((share) => Math.round((share * last) / 60));
   const peak = Math.round(Math.max(...line));
   const out = Math.round(simulation.minutes);
   return (
@@ -54,7 +50,7 @@ export function BakeChart({ what, simulation, other = null, width = 340 }: BakeC
       <Small tone="faint">{title}, by minutes</Small>
       <View aria-hidden>
         <LineChart
-          data={labelled(line)}
+          data={line.map((value) => ({ value }))}
           {...(second ? { data2: second.map((value) => ({ value })) } : {})}
           height={120}
           width={width - 44}
@@ -75,14 +71,24 @@ export function BakeChart({ what, simulation, other = null, width = 340 }: BakeC
           rulesColor={colours.rule}
           rulesType="solid"
           yAxisTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12 }}
-          xAxisLabelTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12, width: 36 }}
+          xAxisLabelsHeight={2}
           yAxisLabelWidth={34}
           disableScroll
           isAnimated={false}
         />
+        <View style={[styles.marks, { width: width - 34 }]}>
+          {marks.map((minute, i) => (
+            <Small key={i} tone="faint">
+              {minute}
+            </Small>
+          ))}
+        </View>
       </View>
     </View>
   );
 }
 
-const styles = StyleSheet.create({ chart: { gap: space.xs, overflow: "hidden" } });
+const styles = StyleSheet.create({
+  chart: { gap: space.xs, overflow: "hidden" },
+  marks: { flexDirection: "row", justifyContent: "space-between", marginLeft: 34 },
+});

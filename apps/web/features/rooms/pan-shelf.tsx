@@ -59,25 +59,27 @@ export function PanShelf({ formula, analysis, open, shelf, onChange }: PanShelfP
   );
   const shown = all ? options : options.slice(0, FIRST);
   return (
-    <View role="list">
-      {shown.map((option) => {
-        const here = chosen === option.id;
-        return (
-          <View role="listitem" key={option.id} style={{ borderBottomWidth: 1, borderBottomColor: colours.rule }}>
-            <Press
-              onPress={() => setChosen(here ? null : option.id)}
-              aria-expanded={here}
-              style={[styles.pan, { borderLeftColor: here ? colours.ink : "transparent" }]}
-            >
-              <Body strong={here}>{option.name}</Body>
-              <Small tone="faint">
-                {howMany(option)}, {howFull(option)}
-              </Small>
-            </Press>
-            {here ? <Chosen option={option} formula={formula} open={open} shelf={shelf} onChange={onChange} /> : null}
-          </View>
-        );
-      })}
+    <View>
+      <View role="list">
+        {shown.map((option) => {
+          const here = chosen === option.id;
+          return (
+            <View role="listitem" key={option.id} style={{ borderBottomWidth: 1, borderBottomColor: colours.rule }}>
+              <Press
+                onPress={() => setChosen(here ? null : option.id)}
+                aria-expanded={here}
+                style={[styles.pan, { borderLeftColor: here ? colours.ink : "transparent" }]}
+              >
+                <Body strong={here}>{option.name}</Body>
+                <Small tone="faint">
+                  {howMany(option)}, {howFull(option)}
+                </Small>
+              </Press>
+              {here ? <Chosen option={option} formula={formula} open={open} shelf={shelf} onChange={onChange} /> : null}
+            </View>
+          );
+        })}
+      </View>
       {options.length > FIRST ? (
         <Button kind="quiet" onPress={() => setAll(!all)}>
           {all ? "Fewer pans" : `All ${options.length} pans`}
@@ -154,6 +156,7 @@ const styles = StyleSheet.create({
     flexDirection: "row",
     flexWrap: "wrap",
     alignItems: "center",
+    alignContent: "center",
     justifyContent: "space-between",
     columnGap: space.m,
   },

@@ -67,6 +67,15 @@ describe("monotony", () => {
   });
 });
 
+test("paper slows heat at the wall and base, so it takes longer than a greased tin", () => {
+  const of = (lining: "greased" | "paper"): number =>
+    minutes({
+      ...loaf,
+      vessel: { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, material: "light-metal", lining },
+    });
+  expect(of("paper")).toBeGreaterThan(of("greased"));
+});
+
 describe("limits", () => {
   test("no lift: it hardly grows", () => {
     const { highestMm, depthMm } = simulate(withPowder(0), undefined, quick);

@@ -43,7 +43,7 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
         : `After ${Math.round(options.minutes)} min the middle stands at ${Math.round(trace.samples[trace.outSample]?.coreC ?? 0)} °C, under its ${Math.round(start.targetC)} °C.`,
     );
   if (start.oven.biasK === undefined)
-    notes.push("The oven is not measured: it may be 10 K off, which moves the minutes by about a tenth.");
+    notes.push("The oven is not measured: it may be 10 °C off, which moves the minutes by about a tenth.");
   if (outcome.gummy.share > 0.02) notes.push("Part of the crumb has not set or is over-wet when it leaves the oven.");
   if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);
   return { ...outcome, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };
