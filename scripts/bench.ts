@@ -8,7 +8,7 @@ import { ready } from "@uprise/core/src/analyse";
 import { simulateStart } from "@uprise/core/src/bake/simulate";
 import { type Steps, stepsFor } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
-import ovens from "./ovens.json";
+import ovens from "@uprise/core/src/bake/data/kitchen-windows.json";
 
 /** Median and ninth decile in ms of a call, after a warm-up. */
 function time(work: () => unknown, runs = 200): { median: number; p90: number } {

@@ -3,7 +3,7 @@ import { type Kind, profileOf, type Process, type Vessel, type Oven } from "@upr
 import { ready, baked } from "@uprise/core/src/analyse";
 import { stepsFor, type Steps } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
-import table from "./ovens.json";
+import table from "@uprise/core/src/bake/data/kitchen-windows.json";
 
 /** A kitchen window: what bakers' books and kitchens say of a typical batter of a kind in such a pan and oven. */
 interface Window {
@@ -109,7 +109,7 @@ function sensitivities(): string {
 const report = `# The ovens: computed bakes against kitchen windows
 
 Written by \`npm run ovens -- --write\`. One set of constants for every kind (\`packages/core/src/bake/model.ts\`); no factor by kind. The
-windows are general kitchen knowledge for a typical batter of the kind (\`scripts/ovens.json\`); "!" marks a loss or a volume outside of
+windows are general kitchen knowledge for a typical batter of the kind (\`packages/core/src/bake/data/kitchen-windows.json\`); "!" marks a loss or a volume outside of
 its range.
 
 ## Minutes, shape, loss and volume

@@ -3,7 +3,7 @@ import type { Simulation } from "./simulation";
 import type { Frame, Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
-const WORD = { hollow: 0.1, fallen: 0.12, domed: 0.1, peaked: 0.42 };
+const WORD = { hollow: 0.12, fallen: 0.12, domed: 0.1, peaked: 0.42 };
 /** A crumb counts as gummy under this share set, or over this much of its first water. */
 const GUMMY = { set: 0.9, water: 1.18 };
 /** Batter stands over a rim as a cap: so high over the half-width. */
@@ -63,7 +63,7 @@ function topOf(trace: Trace, overflowMl: number): Simulation["top"] {
   let highest = 0;
   for (let j = 0; j < columns; j++) highest = Math.max(highest, height[j]!);
   if (overflowMl > 1) return "over the rim";
-  const once = trace.samples.reduce((all, sample) => Math.max(all, sample.crownM), 0);
+  const once = trace.samples.reduce((all, sample) => Math.max(all, sample.middleM), 0);
   if (highest - middle > WORD.hollow * highest || once - middle > WORD.fallen * once) return "sunken";
   const dome = (middle - edge) / highest;
   return dome > WORD.peaked ? "peaked" : dome > WORD.domed ? "domed" : "flat";

@@ -10,6 +10,7 @@ export interface Sample {
   phase: Phase;
   coreC: number;
   crownM: number;
+  middleM: number;
   edgeM: number;
   volumeM3: number;
   gas: number;
@@ -88,6 +89,7 @@ export function sampleOf(
     phase,
     coreC: section.celsius[coreCell]!,
     crownM,
+    middleM: section.height[0]!,
     edgeM: section.height[section.columns - 1]!,
     volumeM3: volumeOf(section),
     gas: whole > 0 ? 1 - bound / whole : 0,
