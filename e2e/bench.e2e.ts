@@ -86,7 +86,7 @@ test("pan and oven are changed in their rooms, and the readings follow", async (
   await page.getByText("From 5 to 300 mm would be right.").waitFor();
   await page.getByTestId("instrument-bake").click();
   const bake = await readingOf(page, "bake");
-  await page.getByLabel("Oven", { exact: true }).fill("220");
+  await page.getByRole("textbox", { name: "Oven", exact: true }).fill("220");
   expect(await readingOf(page, "bake")).not.toBe(bake);
   await page.getByRole("button", { name: /^Minutes in the oven/ }).click();
   await page.getByText(/heat, water and gas in every part/).waitFor();

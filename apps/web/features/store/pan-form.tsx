@@ -26,29 +26,35 @@ const millimetres = z
     error: "Millimetres inside, from 10 to 900; 23 cm is 230.",
   });
 
-const formSchema = z.object({
-  name: z.string().trim().min(2, { error: "A name by which you know it." }).max(120),
-  shape: z.enum(ownShapes),
-  length: millimetres,
-  width: millimetres,
-  height: millimetres,
-  baseLength: millimetres,
-  baseWidth: millimetres,
-  cups: z
-    .string()
-    .trim()
-    .refine((text) => text === "" || (Number.isInteger(Number(text)) && Number(text) >= 1 && Number(text) <= 200), {
-      error: "How many cups, from 1 to 200.",
-    }),
-  water: z
-    .string()
-    .trim()
-    .refine((text) => text === "" || (Number(text.replace(",", ".")) >= 5 && Number(text.replace(",", ".")) <= 50_000), {
-      error: "Millilitres of water to the rim, from 5 to 50 000; a gram is a millilitre.",
-    }),
-  material: z.enum(materials),
-  lining: z.enum(linings),
-});
+const formSchema = z
+  .object({
+    name: z.string().trim().min(2, { error: "A name by which you know it." }).max(120),
+    shape: z.enum(ownShapes),
+    length: millimetres,
+    width: millimetres,
+    height: millimetres,
+    baseLength: millimetres,
+    baseWidth: millimetres,
+    cups: z
+      .string()
+      .trim()
+      .refine((text) => text === "" || (Number.isInteger(Number(text)) && Number(text) >= 1 && Number(text) <= 200), {
+        error: "How many cups, from 1 to 200.",
+      }),
+    water: z
+      .string()
+      .trim()
+      .refine((text) => text === "" || (Number(text.replace(",", ".")) >= 5 && Number(text.replace(",", ".")) <= 50_000), {
+        error: "Millilitres of water to the rim, from 5 to 50 000; a gram is a millilitre.",
+      }),
+    material: z.enum(materials),
+    lining: z.enum(linings),
+  })
+  .superRefine((form, context) => {
+    const wants = (path: "length" | "height", message: string): void => context.addIssue({ code: "custom", path: [path], message });
+    if (form.length === "") wants("length", "Measure it inside, in millimetres; 23 cm is 230.");
+    if (form.height === "") wants("height", "Measure the height inside, in millimetres; 7 cm is 70.");
+  });
 type Form = z.infer<typeof formSchema>;
 
 const number = (text: string): number | undefined => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));

@@ -1,0 +1,67 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { brotliCompressSync, brotliDecompressSync } from "node:zlib";
+import { buildApp } from "./app";
+import type { App } from "./wire";
+
+const script = "export const pier = 'a script that is long enough to be worth pressing';\n".repeat(40);
+let folder: string;
+let app: App;
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), "uprise-web-"));
+  const web = join(folder, "web");
+  mkdirSync(join(web, "_expo/static/js/web"), { recursive: true });
+  writeFileSync(join(web, "index.html"), "<!doctype html><title>Uprise</title>");
+  writeFileSync(join(web, "bake-worker.js"), script);
+  writeFileSync(join(web, "_expo/static/js/web/entry-0a1b.js"), script);
+  writeFileSync(join(web, "_expo/static/js/web/entry-0a1b.js.br"), brotliCompressSync(script));
+  app = await buildApp({ port: 0, host: "127.0.0.1", dataFolder: join(folder, "data"), demo: false, webFolder: web });
+});
+afterAll(async () => {
+  await app.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test("hashed files are kept for a year and come pressed to those who take it", async () => {
+  const plain = await app.inject({ url: "/_expo/static/js/web/entry-0a1b.js" });
+  expect([plain.statusCode, plain.headers["cache-control"], plain.body]).toEqual([
+    200,
+    "public, max-age=31536000, immutable",
+    script,
+  ]);
+  const pressed = await app.inject({ url: "/_expo/static/js/web/entry-0a1b.js", headers: { "accept-encoding": "br, gzip" } });
+  expect(pressed.headers["content-encoding"]).toBe("br");
+  expect(brotliDecompressSync(pressed.rawPayload).toString()).toBe(script);
+});
+
+test("pages and the worker, whose names stay, are asked for each time", async () => {
+  for (const url of ["/", "/bake-worker.js"]) {
+    const answer = await app.inject({ url });
+    expect([url, answer.statusCode, answer.headers["cache-control"]]).toEqual([url, 200, "no-cache"]);
+  }
+});
+
+test("a deep link brings the one page; a missing file and a missing call do not", async () => {
+  const deep = await app.inject({ url: "/bench/pear-loaf" });
+  expect([deep.statusCode, deep.headers["cache-control"]]).toEqual([200, "no-cache"]);
+  expect(deep.body).toContain("<title>Uprise</title>");
+  const gone = await app.inject({ url: "/_expo/static/js/web/entry-old.js" });
+  expect([gone.statusCode, gone.headers["content-type"]]).toEqual([404, "application/problem+json; charset=utf-8"]);
+  const call = await app.inject({ url: "/api/nothing-here" });
+  expect([call.statusCode, (JSON.parse(call.body) as { status: number }).status]).toEqual([404, 404]);
+});
+
+test("a path that climbs out of the folder gets nothing from outside", async () => {
+  const answer = await app.inject({ url: "/..%2f..%2fetc%2fpasswd" });
+  expect(answer.body).not.toContain("root:");
+});
+
+test("every answer carries a strict content policy", async () => {
+  const policy = String((await app.inject({ url: "/" })).headers["content-security-policy"]);
+  expect(policy).toMatch(/default-src 'none'/);
+  expect(policy).toMatch(/script-src 'self'(?![^;]*unsafe)/);
+  expect(policy).toMatch(/worker-src 'self'(?![^;]*unsafe)/);
+  expect(policy).toMatch(/frame-ancestors 'none'/);
+});

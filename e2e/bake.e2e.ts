@@ -1,0 +1,139 @@
+import { ready } from "../packages/core/src/analyse";
+import { simulateStart } from "../packages/core/src/bake/simulate";
+import type { Simulation } from "../packages/core/src/bake/simulation";
+import { faultsOf, type Kitchen, openKitchen, phone, readingOf, wide } from "./kitchen";
+
+jest.setTimeout(120_000);
+
+let kitchen: Kitchen;
+beforeAll(async () => {
+  kitchen = await openKitchen();
+});
+afterAll(() => kitchen.close());
+
+test.each([
+  ["a phone", phone],
+  ["a wide screen", wide],
+])("on %s: the bake is watched, slid through, and compared with what it would be hotter", async (_, size) => {
+  const page = await kitchen.open("/bench/pear-loaf", size);
+  await page.getByTestId("instrument-bake").click();
+  const moment = page.getByTestId("bake-moment");
+  await moment.getByText(/in the oven: core 96 °C/).waitFor();
+  const time = page.getByRole("slider", { name: "Time since the oven door" });
+  await time.fill("600");
+  await moment.getByText(/^After 10 min, in the oven: core \d\d °C.*of the crumb has set/).waitFor();
+  await time.press("End");
+  await moment.getByText(/on the rack/).waitFor();
+
+  await page.getByRole("button", { name: "Play the bake" }).click();
+  await page.getByRole("button", { name: "Pause the bake" }).click();
+  await page.getByRole("button", { name: "Play the bake" }).waitFor();
+
+  await page.getByRole("slider", { name: "Oven", exact: true }).fill("25");
+  const table = page.getByRole("table", { name: "Now and what if" });
+  const row = table.getByRole("row", { name: /^Done after/ });
+  await row.waitFor();
+  const [now, hotter] = ((await row.textContent()) ?? "").match(/\d+/g)?.map(Number) ?? [];
+  expect(hotter).toBeLessThan((now ?? 0) - 5);
+  expect(await faultsOf(page)).toEqual([]);
+
+  const before = await readingOf(page, "bake");
+  await page.getByRole("button", { name: "Take it onto the sheet" }).click();
+  await page.getByText("200 °C is 392 °F.").waitFor();
+  await moment.waitFor();
+  expect(await readingOf(page, "bake")).not.toBe(before);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByText("175 °C is 347 °F.").waitFor();
+  await page.context().close();
+  expect(kitchen.complaints).toEqual([]);
+});
+
+test("the hot oven of the kiosk bakes sooner; a measured one is no longer called unknown", async () => {
+  const page = await kitchen.open("/bench/pear-loaf");
+  await page.getByTestId("instrument-bake").click();
+  await page.getByText(/^The oven is not measured/).waitFor();
+  const middle = async (): Promise<number> => {
+    const [low = 0, high = 0] = ((await readingOf(page, "bake")).match(/(\d+)–(\d+) min/) ?? []).slice(1).map(Number);
+    return (low + high) / 2;
+  };
+  const unknown = await middle();
+  await page.getByRole("radio", { name: "Kiosk oven, runs hot" }).click();
+  await page.getByText("It runs 14 °C hotter inside than its dial says and swings by 8.").waitFor();
+  await page.getByText(/^The oven is not measured/).waitFor({ state: "detached" });
+  expect(await middle()).toBeLessThan(0.95 * unknown);
+  await page.context().close();
+});
+
+test("an own pan is measured with water, shown with what it holds, and the batter moves into it", async () => {
+  const page = await kitchen.open("/store");
+  await page.getByRole("radio", { name: "Pans" }).click();
+  await page.getByRole("button", { name: "Measure a pan of your own" }).click();
+  await page.getByRole("button", { name: "Keep this pan" }).click();
+  await page.getByText("A name by which you know it.").waitFor();
+  await page.getByLabel("Its name").fill("The tin from the boat");
+  await page.getByLabel("Length at the rim").fill("24");
+  await page.getByRole("button", { name: "Keep this pan" }).click();
+  await page.getByText("Measure the height inside, in millimetres; 7 cm is 70.").waitFor();
+  await page.getByLabel("Length at the rim").fill("5");
+  await page.getByText("Millimetres inside, from 10 to 900; 23 cm is 230.").waitFor();
+  await page.getByLabel("Length at the rim").fill("240");
+  await page.getByLabel("Width at the rim").fill("120");
+  await page.getByLabel("Height inside").fill("70");
+  await page.getByText("It holds 2016 mL to the rim.").waitFor();
+  await page.getByLabel("Water it holds").fill("1700");
+  await page.getByText("It holds 1700 mL to the rim.").waitFor();
+  expect(await faultsOf(page)).toEqual([]);
+  await page.getByRole("button", { name: "Keep this pan" }).click();
+  await page.getByText("240 × 120 × 70 mm, 1700 mL, light metal").waitFor();
+
+  await page.goto(`${kitchen.url}/bench/pear-loaf`);
+  await page.getByTestId("instrument-fill").click();
+  await page.getByRole("button", { name: /^All \d+ pans/ }).click();
+  await page.getByRole("button", { name: /^The tin from the boat/ }).click();
+  await page
+    .getByTestId("pan-chosen")
+    .getByText(/At 175 °C: \d+–\d+ min, up to \d+ mm under a rim of 70/)
+    .waitFor();
+  await page.getByRole("button", { name: "Bake it in this" }).click();
+  expect(await page.getByLabel("Length inside").inputValue()).toBe("240");
+  await page.getByRole("radio", { name: "Balls" }).click();
+  await page.getByLabel("A ball weighs").fill("100");
+  await page.getByText(/balls of 100 g: \d+ mm across as a ball/).waitFor();
+  await page.context().close();
+});
+
+test("an oven is measured in the store and a faulty figure is told", async () => {
+  const page = await kitchen.open("/store", wide);
+  await page.getByRole("radio", { name: "Ovens" }).click();
+  await page.getByRole("button", { name: "Another oven" }).click();
+  await page.getByLabel("Its name").fill("Deck oven");
+  await page.getByLabel("Hotter than its dial").fill("900");
+  await page.getByText("From -60 to 60 °C would be right.").waitFor();
+  await page.getByLabel("Hotter than its dial").fill("-8");
+  await page.getByRole("button", { name: "Keep this oven" }).click();
+  await page.getByText(/^8 °C cooler than its dial, swings by 6 °C/).waitFor();
+  expect(await faultsOf(page)).toEqual([]);
+  await page.context().close();
+});
+
+test("the worker in the browser and the core in Node give the same bake to 1e-9", async () => {
+  const { start, massSpread } = ready({ kind: "loaf", batchG: 950 });
+  const here = simulateStart(start, massSpread);
+  const page = await kitchen.open("/store");
+  const there = await page.evaluate(
+    (job) =>
+      new Promise<Simulation>((done, fail) => {
+        const worker = new Worker("/bake-worker.js");
+        worker.onmessage = ({ data }: MessageEvent<{ simulation?: Simulation; error?: string }>) =>
+          data.simulation ? done(data.simulation) : fail(new Error(data.error));
+        worker.postMessage(job);
+      }),
+    { job: 1, start, massSpread, options: {} },
+  );
+  const numbers = (s: Simulation): number[] =>
+    [s.coreC, s.crownMm, s.gas, s.set, s.lossPercent, s.surfaceC, [s.done.low, s.done.mid, s.done.high]].flat();
+  const pairs = numbers(there).map((value, i) => Math.abs(value - (numbers(here)[i] ?? NaN)) / Math.max(1, Math.abs(value)));
+  expect(Math.max(...pairs)).toBeLessThan(1e-9);
+  expect(there.section.frames.at(-1)?.celsius).toEqual(here.section.frames.at(-1)?.celsius);
+  await page.context().close();
+});
