@@ -1,0 +1,259 @@
+import { builtInShelf, opened, noBook, ready, simulate, type Formula, type Ready, type Simulation } from "@uprise/core";
+import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
+import { ThemeProvider } from "../../theme/theme";
+import { Slider } from "../../ui/slider";
+import { BakeSection } from "../instruments/bake-section";
+import { bakeSentence, brownWord, clock, momentSentence, sampleAt } from "../instruments/bake-words";
+import { BakePlayer } from "../rooms/bake-player";
+import { WhatIf } from "../rooms/what-if";
+import { useBaked } from "./use-baked";
+import { type Change, changed, noChange, takeChange } from "./use-other";
+import { useSimulation } from "./use-simulation";
+
+const formula: Formula = {
+  shape: 1,
+  title: "Pier loaf",
+  kind: "loaf",
+  measures: "metric",
+  lines: Object.entries({
+    "gf-blend-plain": 300,
+    xanthan: 2,
+    "whole-milk": 230,
+    egg: 110,
+    "sunflower-oil": 80,
+    "white-sugar": 130,
+    "powder-aluminium-free": 18,
+    salt: 4,
+  }).map(([ingredientId, mid], i) => ({ id: `l${i}`, ingredientId, grams: { low: mid, mid, high: mid } })),
+  vessel: { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, material: "light-metal", lining: "greased" },
+  oven: { celsius: 175, mode: "still" },
+  process: { method: "muffin", restMinutes: 0 },
+  notes: "",
+};
+const input = opened(formula, noBook);
+const loaf = simulate(input, builtInShelf, { spread: 0.12, frames: 12 });
+const quick = { spread: 0, frames: 0, withoutCooling: true };
+const at = (celsius: number): Ready => ready({ ...input, oven: { celsius } });
+
+/** A worker that answers when it is told to. */
+class HandWorker {
+  static made: HandWorker[] = [];
+  static ended = 0;
+  onmessage: ((event: { data: unknown }) => void) | null = null;
+  onerror: ((event: { preventDefault: () => void }) => void) | null = null;
+  jobs: { job: number; start: { oven: { celsius: number } } }[] = [];
+  constructor(readonly url: string) {
+    HandWorker.made.push(this);
+  }
+  postMessage(job: HandWorker["jobs"][number]): void {
+    this.jobs.push(job);
+  }
+  terminate(): void {
+    HandWorker.ended++;
+  }
+  answer(simulation: Partial<Simulation>): void {
+    const job = this.jobs.at(-1);
+    act(() => this.onmessage?.({ data: { job: job?.job, simulation } }));
+  }
+  asked = (): number[] => this.jobs.map(({ start }) => start.oven.celsius);
+}
+
+describe("readings with a bake", () => {
+  test("stand at once as an estimate, then as the simulation; without a worker the same function runs in the page", async () => {
+    const make = () => input;
+    const { result } = renderHook(() => useBaked(make, builtInShelf));
+    expect(result.current.analysis?.bake.method).toBe("estimate");
+    expect(result.current.baking).toBe(true);
+    await waitFor(() => expect(result.current.analysis?.bake.method).toBe("simulation"), { timeout: 20_000 });
+    expect(result.current.baking).toBe(false);
+    expect(result.current.simulation?.reached).toBe(true);
+    expect(result.current.analysis?.bake.minutes.mid).toBeCloseTo(result.current.simulation?.done.mid ?? 0, 9);
+  }, 30_000);
+  test("an empty sheet is no fault; a pan without a measure is one, and says which", () => {
+    const empty = () => ({ ...input, lines: [] });
+    const { result: nothing } = renderHook(() => useBaked(empty, builtInShelf));
+    expect([nothing.current.analysis, nothing.current.fault]).toEqual([null, null]);
+    const panless = () => ({ ...input, vessel: { shape: "round" as const } });
+    const { result: told } = renderHook(() => useBaked(panless, builtInShelf));
+    expect(told.current.fault).toMatch(/diameterMm/);
+  });
+});
+
+describe("the worker of the oven", () => {
+  const { Worker: before } = globalThis as { Worker?: unknown };
+  beforeAll(() => void Object.assign(globalThis, { Worker: HandWorker }));
+  afterAll(() => void Object.assign(globalThis, { Worker: before }));
+
+  test("of many changes it bakes the one under way and the newest; answers come in order and say what they belong to", () => {
+    const starts = [160, 165, 170, 175].map(at);
+    const { result, rerender, unmount } = renderHook(({ of }: { of: Ready }) => useSimulation(of, quick), {
+      initialProps: { of: starts[0] as Ready },
+    });
+    for (const of of starts.slice(1)) rerender({ of });
+    const worker = HandWorker.made[0] as HandWorker;
+    expect([worker.url, worker.asked()]).toEqual(["/bake-worker.js", [160]]);
+    worker.answer({ minutes: 1 });
+    expect([result.current.simulation?.minutes, result.current.of === starts[0], result.current.pending]).toEqual([1, true, true]);
+    expect(worker.asked()).toEqual([160, 175]);
+    worker.answer({ minutes: 4 });
+    expect([result.current.simulation?.minutes, result.current.of === starts[3], result.current.pending]).toEqual([4, true, false]);
+    unmount();
+  });
+
+  test("a worker that does not start is told, and the next bake has a new one", () => {
+    const { result, rerender, unmount } = renderHook(({ of }: { of: Ready }) => useSimulation(of, quick), {
+      initialProps: { of: at(180) },
+    });
+    const worker = HandWorker.made.at(-1) as HandWorker;
+    expect(worker.asked().at(-1)).toBe(180);
+    act(() => worker.onerror?.({ preventDefault: () => undefined }));
+    expect(result.current.fault).toMatch(/worker did not start/);
+    expect([HandWorker.ended, HandWorker.made.length]).toEqual([1, 1]);
+    rerender({ of: at(185) });
+    const second = HandWorker.made.at(-1) as HandWorker;
+    expect([HandWorker.made.length, second.asked()]).toEqual([2, [185]]);
+    second.answer({ minutes: 9 });
+    expect([result.current.fault, result.current.simulation?.minutes]).toEqual([null, 9]);
+    unmount();
+  });
+});
+
+describe("what if", () => {
+  const none = noChange(formula);
+  test("no change leaves the input as it was; each change goes where it belongs", () => {
+    expect(changed(input, none)).toMatchObject({ lines: input.lines, vessel: input.vessel });
+    const all: Change = {
+      ...none,
+      warmerK: 20,
+      fuller: 1.5,
+      mode: "fan",
+      altitudeM: 1200,
+      standMinutes: 30,
+      material: "cast-iron",
+    };
+    const next = takeChange(formula, all);
+    expect(next.oven).toEqual({ celsius: 195, mode: "fan", altitudeM: 1200 });
+    expect(next.process.restMinutes).toBe(30);
+    expect([next.vessel.material, next.vessel.preheated]).toEqual(["cast-iron", true]);
+    expect(next.lines.map((line) => line.grams.mid)).toEqual(formula.lines.map((line) => line.grams.mid * 1.5));
+    expect(next.lines.map((line) => line.id)).toEqual(formula.lines.map((line) => line.id));
+    expect(changed(input, { ...none, warmerK: 500 }).oven?.celsius).toBe(320);
+  });
+  test("the slider tells what it means and hands on what it is moved to; the table holds both bakes", () => {
+    const onChange = jest.fn();
+    const hotter = simulate({ ...input, oven: { celsius: 200 } }, builtInShelf, { spread: 0, frames: 4 });
+    render(
+      <ThemeProvider>
+        <WhatIf
+          formula={formula}
+          simulation={loaf}
+          other={hotter}
+          change={{ ...none, warmerK: 25 }}
+          onChange={onChange}
+          onTake={jest.fn()}
+          onDrop={jest.fn()}
+        />
+      </ThemeProvider>,
+    );
+    const oven = screen.getByRole("slider", { name: "Oven" });
+    expect(oven.getAttribute("aria-valuetext")).toBe("200 °C");
+    fireEvent.change(oven, { target: { value: "-10" } });
+    expect(onChange).toHaveBeenCalledWith({ ...none, warmerK: -10 });
+    const row = screen.getByRole("row", { name: /Done after/ });
+    expect(row.textContent).toBe(`Done after${Math.round(loaf.minutes)} min${Math.round(hotter.minutes)} min`);
+  });
+});
+
+describe("the bake in words", () => {
+  test.each([
+    [0, "0:00 min"],
+    [75, "1:15 min"],
+    [599, "9:59 min"],
+    [3600, "60 min"],
+  ])("%d s is %s", (seconds, text) => expect(clock(seconds)).toBe(text));
+  test("browning has a word from pale to dark, and never goes back", () => {
+    expect([0, 1, 4, 10, 30].map(brownWord)).toEqual(["pale", "light gold", "golden", "deep brown", "dark"]);
+  });
+  test("a moment says phase, core, top, heights and how much has set, as the curves have them", () => {
+    const i = sampleAt(loaf, 1200);
+    expect(loaf.times[i]).toBeLessThanOrEqual(1200);
+    expect(loaf.times[i + 1]).toBeGreaterThan(1200);
+    expect(momentSentence(loaf, 1200)).toBe(
+      `After 20 min, in the oven: core ${Math.round(loaf.coreC[i] ?? 0)} °C, top ${Math.round(loaf.surfaceC[i] ?? 0)} °C; highest ${Math.round(loaf.crownMm[i] ?? 0)} mm, edge ${Math.round(loaf.edgeMm[i] ?? 0)} mm; ${Math.round(100 * (loaf.set[i] ?? 0))} % of the crumb has set.`,
+    );
+    expect(momentSentence(loaf, 1e9)).toMatch(/on the rack/);
+  });
+  test("a crown over the rim, a sunken middle and raw crumb are said", () => {
+    const low = { ...loaf, section: { ...loaf.section, rimMm: 10 } };
+    expect(momentSentence(low, 3000)).toMatch(/\d+ over the rim/);
+    expect(bakeSentence({ ...loaf, top: "sunken", gummy: { share: 0.3, mm: 22 } })).toMatch(
+      /sunken middle.*30 % of the crumb is unset.*22 mm/,
+    );
+    expect(bakeSentence(loaf)).not.toMatch(/unset/);
+  });
+});
+
+describe("the section", () => {
+  const show = (simulation: Simulation, other: Simulation | null = null) =>
+    render(
+      <ThemeProvider>
+        <BakePlayer simulation={simulation} other={other} />
+      </ThemeProvider>,
+    );
+  test("opens at the oven's door, follows the slider, and its picture says what its sentence says", () => {
+    show(loaf);
+    const moment = screen.getByTestId("bake-moment").textContent ?? "";
+    expect(moment).toBe(momentSentence(loaf, Math.round(loaf.minutes * 60)));
+    expect(screen.getByRole("img", { name: moment })).toBeTruthy();
+    fireEvent.change(screen.getByRole("slider", { name: "Time since the oven door" }), { target: { value: "900" } });
+    expect(screen.getByTestId("bake-moment").textContent).toMatch(/^After 15 min/);
+    expect(screen.getByRole("img", { name: /^After 15 min/ })).toBeTruthy();
+  });
+  test("plays from the start and stops at the end", () => {
+    jest.useFakeTimers();
+    show(loaf);
+    fireEvent.click(screen.getByRole("button", { name: "Play the bake" }));
+    expect(screen.getByTestId("bake-moment").textContent).toMatch(/^After 0:00/);
+    act(() => void jest.advanceTimersByTime(1500));
+    expect(screen.getByTestId("bake-moment").textContent).not.toMatch(/^After 0:00/);
+    act(() => void jest.advanceTimersByTime(60_000));
+    expect(screen.getByRole("button", { name: "Play the bake" })).toBeTruthy();
+    expect(screen.getByTestId("bake-moment").textContent).toMatch(/on the rack/);
+    jest.useRealTimers();
+  });
+  test("is the same left and right of the middle, and lies inside its picture", () => {
+    const frame = loaf.section.frames[5] as Simulation["section"]["frames"][number];
+    const { container } = render(
+      <ThemeProvider>
+        <BakeSection section={loaf.section} frame={frame} tallestMm={loaf.highestMm} />
+      </ThemeProvider>,
+    );
+    const points = [...container.querySelectorAll("path")].flatMap((path) =>
+      [...(path.getAttribute("d") ?? "").matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].map(
+        (match) => [Number(match[1]), Number(match[2])] as const,
+      ),
+    );
+    expect(points.length).toBeGreaterThan(200);
+    for (const [x, y] of points) {
+      expect(x).toBeGreaterThanOrEqual(0);
+      expect(x).toBeLessThanOrEqual(340);
+      expect(y).toBeGreaterThanOrEqual(0);
+      expect(y).toBeLessThanOrEqual(200);
+    }
+    const sum = points.reduce((all, [x]) => all + x - 170, 0);
+    expect(Math.abs(sum) / points.length).toBeLessThan(0.1);
+  });
+});
+
+test("a slider is the platform's own range with its name, ends and step", () => {
+  const onChange = jest.fn();
+  render(
+    <ThemeProvider>
+      <Slider label="Batter in it" value={100} least={50} most={150} step={5} text="100 %" onChange={onChange} />
+    </ThemeProvider>,
+  );
+  const slider = screen.getByRole("slider", { name: "Batter in it" });
+  expect(["min", "max", "step"].map((name) => slider.getAttribute(name))).toEqual(["50", "150", "5"]);
+  fireEvent.change(slider, { target: { value: "120" } });
+  expect(onChange).toHaveBeenCalledWith(120);
+});
