@@ -8,6 +8,7 @@ import { ready } from "@uprise/core/src/analyse";
 import { simulateStart } from "@uprise/core/src/bake/simulate";
 import { type Steps, stepsFor } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
+import { chromium } from "playwright-core";
 import ovens from "@uprise/core/src/bake/data/kitchen-windows.json";
 
 /** Median and ninth decile in ms of a call, after a warm-up. */
@@ -167,6 +168,76 @@ async function start(data: string): Promise<number> {
   return taken;
 }
 
+/** ms from a key on the sheet to the next painted frame, and answers a second while a what-if slider is dragged. */
+async function browser(data: string): Promise<void> {
+  const server = spawn(process.execPath, ["apps/server/dist/main.mjs"], {
+    env: { ...process.env, PORT: "0", UPRISE_DATA: data, UPRISE_DEMO: "1" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  const url = await new Promise<string>((done) =>
+    server.stdout.on("data", (chunk: Buffer) => {
+      const found = /http:\/\/\S+/.exec(chunk.toString())?.[0];
+      if (found) done(found);
+    }),
+  );
+  const chrome = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  }); // prettier-ignore
+  try {
+    const page = await chrome.newPage({ viewport: { width: 390, height: 844 } });
+    await page.goto(`${url}/bench/pear-loaf`);
+    await page.getByTestId("instrument-lift").waitFor();
+    await page.waitForTimeout(1500);
+    const keys: number[] = [];
+    for (let i = 0; i < 40; i++) {
+      keys.push(
+        await page.evaluate(
+          async (grams) => {
+            const field = document.querySelector<HTMLInputElement>("input[aria-label='Amount of Kefir']");
+            if (!field) throw new Error("no field");
+            const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set;
+            const begun = performance.now();
+            set?.call(field, grams);
+            field.dispatchEvent(new Event("input", { bubbles: true }));
+            const work = performance.now() - begun;
+            await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+            return work;
+          },
+          `${200 + i}`,
+        ),
+      );
+      await page.waitForTimeout(60);
+    }
+    keys.sort((a, b) => a - b);
+    rows.push(["an edit on the sheet: work before the next frame", ms(keys[20] ?? NaN), ms(keys[36] ?? NaN)]);
+    await page.getByTestId("instrument-bake").click();
+    const slider = page.getByRole("slider", { name: "Oven", exact: true });
+    await slider.waitFor();
+    await page.waitForTimeout(1500);
+    const answers = await slider.evaluate(async (element) => {
+      const input = element as HTMLInputElement;
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set;
+      let seen = 0;
+      let last = "";
+      const begun = performance.now();
+      for (let step = 0; performance.now() - begun < 4000; step++) {
+        set?.call(input, `${((step % 20) - 10) * 5}`);
+        input.dispatchEvent(new Event("input", { bubbles: true }));
+        await new Promise((done) => requestAnimationFrame(done));
+        const row = document.querySelector("[role=table][aria-label='Now and what if']")?.textContent ?? "";
+        if (row !== last) seen++;
+        last = row;
+      }
+      return (seen * 1000) / (performance.now() - begun);
+    });
+    rows.push(["what-if slider dragged: answers drawn a second", answers.toFixed(1), ""]);
+  } finally {
+    await chrome.close();
+    server.kill("SIGTERM");
+  }
+}
+
 async function main(): Promise<void> {
   const data = mkdtempSync(join(tmpdir(), "uprise-bench-"));
   const fresh = await start(data);
@@ -174,6 +245,9 @@ async function main(): Promise<void> {
   rmSync(data, { recursive: true, force: true });
   rows.push(["start of the server, empty folder with demo", ms(fresh), ""]);
   rows.push(["start of the server, filled folder", ms(again[1] ?? NaN), ms(again[2] ?? NaN)]);
+  const folder = mkdtempSync(join(tmpdir(), "uprise-bench-"));
+  await browser(folder);
+  rmSync(folder, { recursive: true, force: true });
   const load = firstLoad();
   rows.push(["script of the first page, gzip", `${Math.round(load.gzip / 1000)} kB`, `${Math.round(load.raw / 1000)} kB raw`]);
   rows.push(["fonts", `${Math.round(load.fonts / 1000)} kB`, ""]);

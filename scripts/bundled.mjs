@@ -7,6 +7,13 @@ const [name, ...args] = process.argv.slice(2);
 install();
 const { build } = await import("esbuild");
 const outfile = join("node_modules/.uprise", `${name}.cjs`);
-await build({ entryPoints: [`scripts/${name}.ts`], bundle: true, platform: "node", outfile, logLevel: "error" });
+await build({
+  entryPoints: [`scripts/${name}.ts`],
+  bundle: true,
+  platform: "node",
+  outfile,
+  logLevel: "error",
+  external: ["playwright-core"],
+});
 const { status } = spawnSync(process.execPath, ["--expose-gc", outfile, ...args], { stdio: "inherit" });
 process.exitCode = status ?? 1;

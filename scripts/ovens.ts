@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { type Kind, profileOf, type Process, type Vessel, type Oven } from "@uprise/core";
 import { ready, baked } from "@uprise/core/src/analyse";
+import { modelTable } from "@uprise/core/src/bake/model";
 import { stepsFor, type Steps } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
 import table from "@uprise/core/src/bake/data/kitchen-windows.json";
@@ -106,6 +107,21 @@ function sensitivities(): string {
   return [aligned([["bake", "input", "one step", "minutes"], Array.from({ length: 4 }, () => "---")]), aligned(rows)].join("\n");
 }
 
+function constants(): string {
+  const rows = Object.entries(modelTable).map(([name, { value, low, high, unit, source, confidence }]) => [
+    name,
+    `${value}`,
+    `${low}–${high}`,
+    unit,
+    source,
+    confidence,
+  ]);
+  return [
+    aligned([["name", "value", "range", "unit", "what and whence", "confidence"], Array.from({ length: 6 }, () => "---")]),
+    aligned(rows),
+  ].join("\n");
+}
+
 const report = `# The ovens: computed bakes against kitchen windows
 
 Written by \`npm run ovens -- --write\`. One set of constants for every kind (\`packages/core/src/bake/model.ts\`); no factor by kind. The
@@ -127,6 +143,12 @@ ${grids()}
 Each uncertain input moved by one plausible step towards slower, the others held.
 
 ${sensitivities()}
+
+## The constants
+
+A fixed, B within 30 %, C within a factor of two. Pans and oven modes: packages/core/src/bake/data.
+
+${constants()}
 `;
 console.log(report);
 if (process.argv.includes("--write")) writeFileSync("docs/science/ovens.md", report);

@@ -9,7 +9,7 @@ import {
   type Shelf,
   type Simulation,
 } from "@uprise/core";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { StyleSheet, useWindowDimensions, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
@@ -21,10 +21,12 @@ import { BakeArc } from "../instruments/arc";
 import { bakeSentence } from "../instruments/bake-words";
 import { minutesText, sentenceOf } from "../instruments/sentences";
 import { useOvens } from "../wire/queries";
-import { BakeChart } from "./bake-chart";
 import { BakePlayer } from "./bake-player";
 import { Fact, Table } from "./facts";
 import { WhatIf } from "./what-if";
+
+/** Charts weigh as much as a third of the first page: they come when a bake is looked at. */
+const BakeChart = lazy(async () => ({ default: (await import("./bake-chart")).BakeChart }));
 
 const modeName: Record<(typeof ovenModes)[number], string> = {
   still: "Top and bottom",
@@ -135,8 +137,10 @@ export function BakeRoom({ formula, analysis, simulation, baking, open, shelf, o
             }}
             onDrop={() => setChange(null)}
           />
-          <BakeChart what="core" simulation={simulation} other={other} width={width} />
-          <BakeChart what="rise" simulation={simulation} other={other} width={width} />
+          <Suspense fallback={<Busy on what="Fetching the charts" />}>
+            <BakeChart what="core" simulation={simulation} other={other} width={width} />
+            <BakeChart what="rise" simulation={simulation} other={other} width={width} />
+          </Suspense>
         </>
       ) : null}
       <Heading>At the oven</Heading>
