@@ -109,7 +109,10 @@ function judge(weighed: Weighed, fill: Fill, bake: Bake, race: Race, simulation?
  * Throws `no-batch` without lines and batch, `empty-formula` when nothing weighs anything, `unknown-ingredient`, `bad-amount`, `bad-vessel`.
  */
 export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis {
-  const weighed = weigh(input, shelf);
+  return estimated(weigh(input, shelf));
+}
+
+function estimated(weighed: Weighed): Analysis {
   const { given, items, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
   const { fill, bake } = firstBake(items, vessel, oven, process, body.densityGPerMl, lift.gas, targets);
@@ -136,6 +139,8 @@ const LEAST_DRY = 0.08;
 export interface Ready {
   start: Start;
   massSpread: number;
+  /** The readings with a first estimate, as `readings` gives them; nothing is weighed twice. */
+  estimate: () => Analysis;
   conclude: (simulation: Simulation) => Analysis;
 }
 
@@ -156,6 +161,7 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
   return {
     start,
     massSpread: massSpreadOf(items),
+    estimate: () => estimated(weighed),
     conclude: (simulation) => {
       const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
       return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);

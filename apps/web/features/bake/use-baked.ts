@@ -24,20 +24,25 @@ export interface Read {
 }
 
 /** Ready for the oven, with the estimate that stands until it is baked. */
-type Bakeable = Ready & { estimate: Analysis };
+type Bakeable = Ready & { first: Analysis };
 type Quick = { analysis: Analysis | null; ready: Bakeable | null; fault: string | null };
 
 /** The readings at once and, where it can be baked, what the worker needs. */
 function quickly(make: () => AnalyseInput, shelf: Shelf): Quick {
-  let analysis: Analysis | null = null;
   try {
     const input = make();
-    analysis = readings(input, shelf);
-    return { analysis, ready: { ...ready(input, shelf), estimate: analysis }, fault: null };
+    try {
+      const made = ready(input, shelf);
+      const analysis = made.estimate();
+      return { analysis, ready: { ...made, first: analysis }, fault: null };
+    } catch (error) {
+      if (!(error instanceof CoreError) || error.code !== "not-a-batter") throw error;
+      return { analysis: readings(input, shelf), ready: null, fault: null };
+    }
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
-    const quiet = error.code === "no-batch" || error.code === "empty-formula" || error.code === "not-a-batter";
-    return { analysis, ready: null, fault: quiet ? null : error.message };
+    const empty = error.code === "no-batch" || error.code === "empty-formula";
+    return { analysis: null, ready: null, fault: empty ? null : error.message };
   }
 }
 
@@ -53,7 +58,7 @@ export function useBaked(make: () => AnalyseInput, shelf: Shelf): Read {
   const concluded = useMemo(() => (simulation && of ? of.conclude(simulation) : null), [simulation, of]);
   return useMemo((): Read => {
     const here = concluded !== null && of !== null && of === quick.ready;
-    const meanwhile = quick.analysis && concluded && of ? carried(quick.analysis, carryOf(of.estimate, concluded)) : quick.analysis;
+    const meanwhile = quick.analysis && concluded && of ? carried(quick.analysis, carryOf(of.first, concluded)) : quick.analysis;
     return {
       analysis: here ? concluded : meanwhile,
       fault: quick.fault ?? fault,

@@ -1,5 +1,5 @@
 import { type Formula, gramsText, kindName, kinds, measureSystems, scaleLines, type Measures } from "@uprise/core";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -19,7 +19,7 @@ interface ParticularsProps {
 }
 
 /** What else belongs to a formula: kind, batch, whose cups, notes. */
-export function Particulars({ formula, massG, onChange, onParts }: ParticularsProps) {
+export const Particulars = memo(function Particulars({ formula, massG, onChange, onParts }: ParticularsProps) {
   const colours = useColours();
   const [choosing, setChoosing] = useState(false);
   const scale = (factor: number): void => onChange({ ...formula, lines: scaleLines(formula.lines, factor) });
@@ -97,7 +97,7 @@ export function Particulars({ formula, massG, onChange, onParts }: ParticularsPr
       <Field label="Notes" value={formula.notes} multiline rows={6} onChange={(notes) => onChange({ ...formula, notes }, true)} />
     </View>
   );
-}
+});
 
 const styles = StyleSheet.create({
   all: { padding: space.m, gap: space.s },

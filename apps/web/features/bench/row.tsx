@@ -21,21 +21,24 @@ interface RowProps {
   ingredient: Ingredient;
   context: AmountContext;
   shelf: Shelf;
-  pull: { soda: number; acid: number; most: number };
+  /** mmol that the line pulls to either side, and the largest pull of the sheet. */
+  soda: number;
+  acid: number;
+  most: number;
   open: boolean;
   onOpen: (id: string | null) => void;
   edits: RowEdits;
 }
 
 /** One line of the sheet: its pull on the spine, its name, its amount. A tap on the name opens what else can be done with it. */
-export const Row = memo(function Row({ line, ingredient, context, shelf, pull, open, onOpen, edits }: RowProps) {
+export const Row = memo(function Row({ line, ingredient, context, shelf, soda, acid, most, open, onOpen, edits }: RowProps) {
   const colours = useColours();
   const name = line.name ?? ingredient.name;
   const spread = line.grams.high - line.grams.low > 0.02 * line.grams.mid;
   return (
     <View role="listitem" style={{ borderBottomWidth: 1, borderBottomColor: colours.rule }}>
       <View style={styles.row}>
-        <Spine {...pull} />
+        <Spine soda={soda} acid={acid} most={most} />
         <Press onPress={() => onOpen(open ? null : line.id)} aria-expanded={open} style={styles.name}>
           <View style={styles.nameLine}>
             {line.locked ? (
@@ -60,12 +63,14 @@ export const Row = memo(function Row({ line, ingredient, context, shelf, pull, o
           onAmount={(read, first) => edits.amount(line.id, read, first)}
         />
       </View>
-      {open ? <RowTools line={line} ingredient={ingredient} shelf={shelf} pull={pull} edits={edits} /> : null}
+      {open ? <RowTools line={line} ingredient={ingredient} shelf={shelf} soda={soda} acid={acid} edits={edits} /> : null}
     </View>
   );
 });
 
-function RowTools({ line, ingredient, shelf, pull, edits }: Pick<RowProps, "line" | "ingredient" | "shelf" | "pull" | "edits">) {
+type RowToolsProps = Pick<RowProps, "line" | "ingredient" | "shelf" | "soda" | "acid" | "edits">;
+
+function RowTools({ line, ingredient, shelf, soda, acid, edits }: RowToolsProps) {
   const colours = useColours();
   const [query, setQuery] = useState("");
   const icon = { size: 20, color: colours.ink, strokeWidth: 2 };
@@ -75,8 +80,8 @@ function RowTools({ line, ingredient, shelf, pull, edits }: Pick<RowProps, "line
       <Small tone="faint">
         {gramsText((line.grams.mid * c.water) / 100)} water, {gramsText((line.grams.mid * c.fat) / 100)} fat,{" "}
         {gramsText((line.grams.mid * c.sugars) / 100)} sugar
-        {pull.soda > 0.05 ? `, ${pull.soda.toFixed(1)} mmol soda` : ""}
-        {Math.abs(pull.acid) > 0.05 ? `, ${pull.acid.toFixed(1)} mmol acid` : ""}
+        {soda > 0.05 ? `, ${soda.toFixed(1)} mmol soda` : ""}
+        {Math.abs(acid) > 0.05 ? `, ${acid.toFixed(1)} mmol acid` : ""}
         {ingredient.confidence === "C" ? "; roughly known" : ""}
       </Small>
       <View style={styles.buttons}>

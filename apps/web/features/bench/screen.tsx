@@ -126,7 +126,11 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
     setTried(null);
     setRoom("balance");
   };
-  const set = (next: Formula, fold?: boolean): void => change(() => next, fold);
+  const set = useCallback((next: Formula, fold?: boolean): void => change(() => next, fold), [change]);
+  const openParts = useCallback(() => {
+    setTried(null);
+    setRoom("parts");
+  }, []);
   const leave = (): void => {
     setTried(null);
     setRoom(null);
@@ -230,7 +234,7 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
                 formula={formula}
                 massG={formula.lines.reduce((g, line) => g + line.grams.mid, 0)}
                 onChange={set}
-                onParts={() => toggle("parts")}
+                onParts={openParts}
               />
             </>
           )}

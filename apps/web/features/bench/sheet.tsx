@@ -80,6 +80,9 @@ function thingOf(ingredientId: string, shelf: Shelf, book: Book): Ingredient {
   };
 }
 
+/** A pull as finely as it can be seen: a row whose pull looks the same need not be drawn again. */
+const drawn = (mmol: number): number => Math.round(mmol * 20) / 20;
+
 /** The formula, line by line, on its spine. */
 export function Sheet({ formula, analysis, shelf, book, id, mode, onMode, change, onSwap }: SheetProps) {
   const [open, setOpen] = useState<string | null>(null);
@@ -97,8 +100,10 @@ export function Sheet({ formula, analysis, shelf, book, id, mode, onMode, change
     };
   }, [change, onSwap]);
   const pulls = analysis ? pullsOf(formula, book, analysis) : new Map<string, { soda: number; acid: number }>();
-  const most = Math.max(1, ...[...pulls.values()].flatMap((p) => [p.soda, Math.abs(p.acid)]));
-  const context = { measures: formula.measures, mode, flourG: analysis?.batch.flourG ?? 0 };
+  const most = drawn(Math.max(1, ...[...pulls.values()].flatMap((p) => [p.soda, Math.abs(p.acid)])));
+  const { measures } = formula;
+  const flourG = analysis?.batch.flourG ?? 0;
+  const context = useMemo(() => ({ measures, mode, flourG }), [measures, mode, flourG]);
   return (
     <View style={styles.sheet}>
       <Choice label="Amounts in" options={modes} value={mode} onChange={onMode} />
@@ -118,7 +123,9 @@ export function Sheet({ formula, analysis, shelf, book, id, mode, onMode, change
               ingredient={ingredient}
               context={context}
               shelf={shelf}
-              pull={{ ...pull, most }}
+              soda={drawn(pull.soda)}
+              acid={drawn(pull.acid)}
+              most={most}
               open={open === line.id}
               onOpen={setOpen}
               edits={edits}

@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { memo, useId } from "react";
 import Svg, { Line, Rect } from "react-native-svg";
 import { useColours } from "../../theme/theme";
 import { fillOf, Patterns } from "../instruments/patterns";
@@ -8,7 +8,7 @@ const HEIGHT = 54;
 const HALF = WIDTH / 2;
 
 /** What one line pulls: soda to the left (dotted), acid to the right (hatched), on the spine of the sheet. */
-export function Spine({ soda, acid, most }: { soda: number; acid: number; most: number }) {
+export const Spine = memo(function Spine({ soda, acid, most }: { soda: number; acid: number; most: number }) {
   const colours = useColours();
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
   const long = (mmol: number): number => (mmol < 0.05 ? 0 : (HALF - 3) * Math.sqrt(Math.min(1, mmol / most)));
@@ -34,4 +34,4 @@ export function Spine({ soda, acid, most }: { soda: number; acid: number; most: 
       <Line x1={HALF - 3} y1={HEIGHT / 2} x2={HALF + 3} y2={HEIGHT / 2} stroke={colours.ink} strokeWidth={1.6} />
     </Svg>
   );
-}
+});

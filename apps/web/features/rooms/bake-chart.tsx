@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Simulation } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { LineChart } from "react-native-gifted-charts";
@@ -30,7 +31,7 @@ const told = {
 } as const;
 
 /** Core temperature or rise over time, through oven and cooling; a second bake is dashed. */
-export function BakeChart({ what, simulation, other = null, width = 340 }: BakeChartProps) {
+export const BakeChart = memo(function BakeChart({ what, simulation, other = null, width = 340 }: BakeChartProps) {
   const colours = useColours();
   const { title, of, top, sections } = told[what];
   const last = Math.max(simulation.times.at(-1) ?? 1, other?.times.at(-1) ?? 1);
@@ -86,7 +87,7 @@ export function BakeChart({ what, simulation, other = null, width = 340 }: BakeC
       </View>
     </View>
   );
-}
+});
 
 const styles = StyleSheet.create({
   chart: { gap: space.xs, overflow: "hidden" },

@@ -1,7 +1,7 @@
 import type { Simulation } from "@uprise/core";
 import Pause from "lucide-react-native/icons/pause";
 import Play from "lucide-react-native/icons/play";
-import { useEffect, useMemo, useState } from "react";
+import { memo, useEffect, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -29,7 +29,7 @@ interface PlayerProps {
 }
 
 /** The bake as a moving cross-section with a time slider; opens at the moment it leaves the oven. */
-export function BakePlayer({ simulation, other = null, width = 340 }: PlayerProps) {
+export const BakePlayer = memo(function BakePlayer({ simulation, other = null, width = 340 }: PlayerProps) {
   const colours = useColours();
   const { frames } = simulation.section;
   const out = simulation.minutes * 60;
@@ -101,7 +101,7 @@ export function BakePlayer({ simulation, other = null, width = 340 }: PlayerProp
       </Small>
     </View>
   );
-}
+});
 
 const styles = StyleSheet.create({
   player: { gap: space.s },

@@ -9,7 +9,7 @@ import {
   type Shelf,
   type Simulation,
 } from "@uprise/core";
-import { lazy, Suspense, useState } from "react";
+import { lazy, Suspense, useDeferredValue, useState } from "react";
 import { StyleSheet, useWindowDimensions, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
@@ -56,11 +56,13 @@ export function BakeRoom({ formula, analysis, simulation, baking, open, shelf, o
   const width = Math.min(420, window - 24);
   const [change, setChange] = useState<Change | null>(null);
   const { other } = useOther(open, shelf, change);
+  // Drawings follow the table of numbers when they cannot keep up with a dragged slider.
+  const drawnOther = useDeferredValue(other);
   return (
     <View style={styles.room}>
       {simulation ? (
         <>
-          <BakePlayer simulation={simulation} other={other} width={width} />
+          <BakePlayer simulation={simulation} other={drawnOther} width={width} />
           <Body>{bakeSentence(simulation)}</Body>
         </>
       ) : (
@@ -138,8 +140,8 @@ export function BakeRoom({ formula, analysis, simulation, baking, open, shelf, o
             onDrop={() => setChange(null)}
           />
           <Suspense fallback={<Busy on what="Fetching the charts" />}>
-            <BakeChart what="core" simulation={simulation} other={other} width={width} />
-            <BakeChart what="rise" simulation={simulation} other={other} width={width} />
+            <BakeChart what="core" simulation={simulation} other={drawnOther} width={width} />
+            <BakeChart what="rise" simulation={simulation} other={drawnOther} width={width} />
           </Suspense>
         </>
       ) : null}

@@ -7,7 +7,12 @@ import { materialOf } from "./material";
 import { standardModel } from "./model";
 
 const items = resolve(
-  [["white-rice-flour", 300], ["water", 300], ["powder-double-acting", 14], ["sunflower-oil", 40]].map(([ingredientId, grams]) => ({
+  [
+    ["white-rice-flour", 300],
+    ["water", 300],
+    ["powder-double-acting", 14],
+    ["sunflower-oil", 40],
+  ].map(([ingredientId, grams]) => ({
     ingredientId: String(ingredientId),
     grams: Number(grams),
   })),
@@ -42,7 +47,12 @@ describe("a batter that stands", () => {
 });
 
 test("the material of a batter: water by its table, sugar per kilogram of water, volume as of its parts", () => {
-  const syrup = materialOf(resolve([{ ingredientId: "white-sugar", grams: 342.3 }, { ingredientId: "water", grams: 1000 }]));
+  const syrup = materialOf(
+    resolve([
+      { ingredientId: "white-sugar", grams: 342.3 },
+      { ingredientId: "water", grams: 1000 },
+    ]),
+  );
   expect(syrup.sugarMolality).toBeCloseTo(1, 1);
   expect(syrup.water + syrup.dry).toBeCloseTo(1, 12);
   expect(material.water).toBeGreaterThan(0.45);

@@ -1,5 +1,15 @@
 import fc from "fast-check";
-import { approach, boilingC, latentHeat, placeOf, pressurePa, saturationPa, saturationTable, solubility, vapourConductivityTable } from "./steam-tables";
+import {
+  approach,
+  boilingC,
+  latentHeat,
+  placeOf,
+  pressurePa,
+  saturationPa,
+  saturationTable,
+  solubility,
+  vapourConductivityTable,
+} from "./steam-tables";
 import { solve, tridiagonal } from "./run";
 
 /** Steam tables (IAPWS values as printed in engineering handbooks): °C, Pa. */
@@ -55,27 +65,35 @@ describe("water and its vapour against printed tables", () => {
       }),
     );
     expect([placeOf(-5), placeOf(9999)]).toEqual([0, 330 * 4]);
-    fc.assert(fc.property(fc.double({ min: 0, max: 40, noNaN: true }), (x) => expect(approach(x)).toBeCloseTo(1 - Math.exp(-x), 4)));
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 40, noNaN: true }), (x) => expect(approach(x)).toBeCloseTo(1 - Math.exp(-x), 4)),
+    );
   });
 });
 
 test("the tridiagonal solver gives back the vector a random system was made from", () => {
   fc.assert(
-    fc.property(fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 2, maxLength: 40 }), fc.integer(), (wanted, seed) => {
-      const n = wanted.length;
-      const system = tridiagonal(n);
-      let state = Math.abs(seed) + 1;
-      const random = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
-      for (let i = 0; i < n; i++) {
-        system.lower[i] = i > 0 ? -random() : 0;
-        system.upper[i] = i < n - 1 ? -random() : 0;
-        system.middle[i] = 2.1 + random();
-      }
-      for (let i = 0; i < n; i++)
-        system.right[i] =
-          system.middle[i]! * wanted[i]! + (i > 0 ? system.lower[i]! * wanted[i - 1]! : 0) + (i < n - 1 ? system.upper[i]! * wanted[i + 1]! : 0);
-      solve(system, n);
-      wanted.forEach((value, i) => expect(system.right[i]).toBeCloseTo(value, 8));
-    }),
+    fc.property(
+      fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 2, maxLength: 40 }),
+      fc.integer(),
+      (wanted, seed) => {
+        const n = wanted.length;
+        const system = tridiagonal(n);
+        let state = Math.abs(seed) + 1;
+        const random = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
+        for (let i = 0; i < n; i++) {
+          system.lower[i] = i > 0 ? -random() : 0;
+          system.upper[i] = i < n - 1 ? -random() : 0;
+          system.middle[i] = 2.1 + random();
+        }
+        for (let i = 0; i < n; i++)
+          system.right[i] =
+            system.middle[i]! * wanted[i]! +
+            (i > 0 ? system.lower[i]! * wanted[i - 1]! : 0) +
+            (i < n - 1 ? system.upper[i]! * wanted[i + 1]! : 0);
+        solve(system, n);
+        wanted.forEach((value, i) => expect(system.right[i]).toBeCloseTo(value, 8));
+      },
+    ),
   );
 });

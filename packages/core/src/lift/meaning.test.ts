@@ -39,7 +39,8 @@ describe("what a crumb's pH means", () => {
   test("there is a word for every pH", () => {
     fc.assert(
       fc.property(fc.double({ min: 2, max: 12, noNaN: true }), (ph) => {
-        for (const { text } of meaningOf(items(["cocoa-natural", 20], ["blueberries", 20]), flat(ph))) expect(text.length).toBeGreaterThan(3);
+        for (const { text } of meaningOf(items(["cocoa-natural", 20], ["blueberries", 20]), flat(ph)))
+          expect(text.length).toBeGreaterThan(3);
       }),
     );
   });
