@@ -3,6 +3,10 @@ import { gramsText, measurable } from "../measure/amounts";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findings";
 
+/** How full a pan likes to be, and how far over its rim a crown holds itself. */
+const LIKED_FILL = 0.7;
+const CROWN_OVER_RIM = 1.1;
+
 /** How the pan is filled, and what the simulated bake shows. */
 export function panFindings(given: Findable): Finding[] {
   const { items, fill, kind } = given;
@@ -10,7 +14,9 @@ export function panFindings(given: Findable): Finding[] {
   const walled = fill.rimMm !== null;
   const mass = massOf(items);
   if (walled && (fill.fillFraction > limits.fillMost || fill.overflow)) {
-    const most = (0.7 / fill.fillFraction) * mass;
+    // As full as a pan likes it, and so that its crown stays near the rim.
+    const crown = fill.overflow && fill.rimMm !== null ? (CROWN_OVER_RIM * fill.rimMm) / fill.crownMm.mid : 1;
+    const most = Math.min(LIKED_FILL / fill.fillFraction, crown) * mass;
     out.push({
       id: "pan-overfull",
       severity: fill.fillFraction > 0.95 || fill.overflow ? "stop" : "caution",
