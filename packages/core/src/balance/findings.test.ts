@@ -39,7 +39,7 @@ describe("each finding has its case, and a neighbour just beside it has none", (
     [
       "binder-doubled",
       { ...good, "gf-blend-plain": 0, "gf-blend-gum": 240, xanthan: 6 },
-      { ...good, "gf-blend-plain": 0, "gf-blend-gum": 240, xanthan: 0 },
+      { ...good, "gf-blend-plain": 0, "gf-blend-gum": 240, xanthan: 0, egg: 0, "whole-milk": 260 },
     ],
     ["too-wet", { ...good, "whole-milk": 520 }, good],
     ["too-dry", { ...good, "whole-milk": 20, egg: 20 }, good],

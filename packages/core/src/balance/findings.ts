@@ -229,8 +229,10 @@ function binderFindings({ items, kind, body }: Findable): Finding[] {
       ingredientIds: [],
     });
   }
-  const gummed = items.filter((item) => item.ingredient.family === "blend" && (item.ingredient.xanthanEquivalent ?? 0) > 0.2);
-  const added = items.filter((item) => item.ingredient.family === "binder");
+  const gummed = items.filter(
+    (item) => item.massG > 0 && item.ingredient.family === "blend" && (item.ingredient.xanthanEquivalent ?? 0) > 0.2,
+  );
+  const added = items.filter((item) => item.massG > 0 && item.ingredient.family === "binder");
   const most = Math.max(wanted.high, 0.4) * limits.binderMost;
   if (gummed.length > 0 && added.length > 0) {
     out.push({

@@ -33,8 +33,9 @@ const wetFamilies = new Set(["fat", "dairy", "cultured", "plant-milk", "egg"]);
  */
 export function stiffnessOf(items: readonly Item[], method: Process["method"], minutes = 10): number {
   const water = freeWaterOf(items);
-  const absorbed = Math.min(0.35 * drunkBy(items, minutes), 0.97 * water);
-  const free = Math.max(water - absorbed, 1e-6);
+  // What the particles want; where there is less water than that they stay as bulky and take nearly all of it.
+  const absorbed = 0.35 * drunkBy(items, minutes);
+  const free = Math.max(water - Math.min(absorbed, 0.97 * water), 1e-6);
   const sugar = batterSugar(items);
   const dissolved = Math.min(sugar, 2 * free);
   const share = dissolved / (dissolved + free);
