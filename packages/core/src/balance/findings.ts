@@ -36,7 +36,9 @@ const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] 
   items.filter(test).map((item) => item.ingredient.id);
 
 /** Everything that deserves a word about a formula, the gravest first. */
-export function findingsOf(given: Findable): Finding[] {
+export function findingsOf(read: Findable): Finding[] {
+  // A line of nothing is not in the batter, whatever it would be.
+  const given = { ...read, items: read.items.filter((item) => item.massG > 0) };
   const all = [
     ...liftFindings(given),
     ...binderFindings(given),
@@ -229,10 +231,8 @@ function binderFindings({ items, kind, body }: Findable): Finding[] {
       ingredientIds: [],
     });
   }
-  const gummed = items.filter(
-    (item) => item.massG > 0 && item.ingredient.family === "blend" && (item.ingredient.xanthanEquivalent ?? 0) > 0.2,
-  );
-  const added = items.filter((item) => item.massG > 0 && item.ingredient.family === "binder");
+  const gummed = items.filter((item) => item.ingredient.family === "blend" && (item.ingredient.xanthanEquivalent ?? 0) > 0.2);
+  const added = items.filter((item) => item.ingredient.family === "binder");
   const most = Math.max(wanted.high, 0.4) * limits.binderMost;
   if (gummed.length > 0 && added.length > 0) {
     out.push({

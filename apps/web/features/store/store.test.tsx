@@ -1,0 +1,175 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import type { StoredOven } from "@uprise/contract";
+import { fillVessel, vesselLibrary, type Vessel } from "@uprise/core";
+import { fireEvent, render, screen, waitFor } from "@testing-library/react";
+import type { ReactElement } from "react";
+import { ThemeProvider } from "../../theme/theme";
+import { wire, WireError } from "../wire/client";
+import { Ovens, ovenSentence } from "./ovens";
+import { PanForm, vesselFrom } from "./pan-form";
+import { StoreScreen } from "./screen";
+
+const stored = { version: 1, createdAt: "2026-01-01T00:00:00Z", updatedAt: "2026-01-01T00:00:00Z" };
+const page = <T,>(items: T[]) => ({ items, page: 1, pageSize: 500, total: items.length });
+const pier: StoredOven = {
+  ...stored,
+  id: "pier",
+  version: 4,
+  oven: { name: "Pier oven", modes: ["still", "fan"], biasK: 14, swingK: 8, warmMinutes: 18, racks: 3 },
+};
+
+function show(element: ReactElement) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  return render(
+    <QueryClientProvider client={client}>
+      <ThemeProvider>{element}</ThemeProvider>
+    </QueryClientProvider>,
+  );
+}
+const type = (label: string, value: string): void => void fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const press = (name: string): void => void fireEvent.click(screen.getByRole("button", { name }));
+
+beforeEach(() => {
+  jest.spyOn(wire, "ingredients").mockResolvedValue(page([]));
+  jest.spyOn(wire, "ovens").mockResolvedValue(page([pier]));
+  jest
+    .spyOn(wire, "vessels")
+    .mockResolvedValue(
+      page([
+        ...vesselLibrary.slice(0, 3).map((entry) => ({ ...stored, ...entry, own: false })),
+        { ...stored, id: "mine", name: "Boat tin", own: true, vessel: { shape: "round", diameterMm: 200, heightMm: 60 } },
+      ]),
+    );
+});
+afterEach(() => jest.restoreAllMocks());
+
+describe("a pan of one's own", () => {
+  const filled = (): void => {
+    type("Its name", "Boat tin");
+    type("Length at the rim", "240");
+    type("Width at the rim", "120");
+    type("Height inside", "70");
+  };
+  test("is sent as it was measured, without what was left open, and tells what it holds on the way", async () => {
+    const create = jest
+      .spyOn(wire, "createVessel")
+      .mockResolvedValue({ ...stored, id: "x", name: "Boat tin", own: true, vessel: { shape: "rectangular" } });
+    const onDone = jest.fn();
+    show(<PanForm onDone={onDone} />);
+    expect(screen.getByText(/^What it holds stands here/)).toBeTruthy();
+    filled();
+    expect(screen.getByText("It holds 2016 mL to the rim.")).toBeTruthy();
+    type("Water it holds", "1700,0");
+    expect(screen.getByText("It holds 1700 mL to the rim.")).toBeTruthy();
+    fireEvent.click(screen.getByRole("radio", { name: "Cast iron" }));
+    press("Keep this pan");
+    await waitFor(() => expect(onDone).toHaveBeenCalled());
+    expect(create).toHaveBeenCalledWith({
+      name: "Boat tin",
+      vessel: {
+        shape: "rectangular",
+        material: "cast-iron",
+        lining: "greased",
+        lengthMm: 240,
+        widthMm: 120,
+        heightMm: 70,
+        capacityMl: 1700,
+      },
+    });
+  });
+  test("asks for what is missing, and keeps what was typed when the server refuses", async () => {
+    jest.spyOn(wire, "createVessel").mockRejectedValue(new WireError(0, "The server does not answer."));
+    const onDone = jest.fn();
+    show(<PanForm onDone={onDone} />);
+    press("Keep this pan");
+    await screen.findByText("A name by which you know it.");
+    expect(screen.getByText("Measure it inside, in millimetres; 23 cm is 230.")).toBeTruthy();
+    expect(screen.getByText("Measure the height inside, in millimetres; 7 cm is 70.")).toBeTruthy();
+    filled();
+    type("Length at the rim", "2,3");
+    press("Keep this pan");
+    await screen.findByText("Millimetres inside, from 10 to 900; 23 cm is 230.");
+    type("Length at the rim", "240");
+    press("Keep this pan");
+    await screen.findByText("The server does not answer.");
+    expect((screen.getByLabelText("Its name") as HTMLInputElement).value).toBe("Boat tin");
+    expect(onDone).not.toHaveBeenCalled();
+  });
+  test("cups are counted and asked for by the cup", () => {
+    show(<PanForm onDone={jest.fn()} />);
+    fireEvent.click(screen.getByRole("radio", { name: "Cups" }));
+    type("Across at the rim", "70");
+    type("Across at the base", "50");
+    type("Height inside", "34");
+    type("How many cups", "6");
+    const cone = (Math.PI * 34 * (35 ** 2 + 35 * 25 + 25 ** 2)) / 3 / 1000;
+    expect(screen.getByText(`A cup holds ${Math.round(cone)} mL, 6 of them ${Math.round(6 * cone)} mL.`)).toBeTruthy();
+  });
+  test.each(["rectangular", "round", "ring", "muffin"] as const)("%s: the vessel of a form can be filled", (shape) => {
+    const vessel: Vessel = vesselFrom({
+      name: "x",
+      shape,
+      length: "200",
+      width: "",
+      height: "60",
+      baseLength: "",
+      baseWidth: "",
+      cups: "",
+      water: "",
+      material: "glass",
+      lining: "none",
+    });
+    expect(fillVessel(vessel, 300, 1).depthMm).toBeGreaterThan(0);
+  });
+});
+
+describe("the ovens", () => {
+  test.each([
+    [pier.oven, /^14 °C hotter than its dial, swings by 8 °C; with a fan; 18 min to 180 °C; 3 racks$/],
+    [{ name: "x", modes: ["still" as const], biasK: -5, swingK: 2 }, /^5 °C cooler than its dial.*without a fan$/],
+    [{ name: "x", modes: ["fan" as const], biasK: 0, swingK: 0 }, /^True to its dial/],
+  ])("in a sentence", (oven, sentence) => expect(ovenSentence(oven)).toMatch(sentence));
+  test("one is measured again: the change goes with the version it was read in", async () => {
+    const change = jest.spyOn(wire, "changeOven").mockResolvedValue(pier);
+    show(<Ovens />);
+    fireEvent.click(await screen.findByRole("button", { name: /^Pier oven/ }));
+    type("Hotter than its dial", "99");
+    expect(screen.getByText("From -60 to 60 °C would be right.")).toBeTruthy();
+    type("Hotter than its dial", "9");
+    press("Keep this oven");
+    await waitFor(() => expect(change).toHaveBeenCalledWith("pier", 4, { ...pier.oven, biasK: 9 }));
+  });
+  test("a new one wants a name; a refusal is shown and nothing typed is lost", async () => {
+    const create = jest.spyOn(wire, "createOven").mockRejectedValue(new WireError(400, "swingK: too large"));
+    show(<Ovens />);
+    fireEvent.click(await screen.findByRole("button", { name: "Another oven" }));
+    expect(screen.getByText("A name by which you know it.")).toBeTruthy();
+    press("Keep this oven");
+    expect(create).not.toHaveBeenCalled();
+    type("Its name", "  Deck oven ");
+    press("Keep this oven");
+    await screen.findByText("swingK: too large");
+    expect(create).toHaveBeenCalledWith(expect.objectContaining({ name: "Deck oven", biasK: 0 }));
+    expect((screen.getByLabelText("Its name") as HTMLInputElement).value).toBe("  Deck oven ");
+  });
+  test("when they do not come, that is said, with a way to try again", async () => {
+    const fetch = jest.spyOn(wire, "ovens").mockRejectedValue(new WireError(0, "The server does not answer."));
+    show(<Ovens />);
+    await screen.findByText("The ovens did not come.");
+    fetch.mockResolvedValue(page([pier]));
+    press("Try again");
+    await screen.findByText("Pier oven");
+  });
+});
+
+describe("the pans of the store", () => {
+  test("show measures and what they hold; only one's own can be removed", async () => {
+    const remove = jest.spyOn(wire, "removeVessel").mockResolvedValue(undefined as never);
+    show(<StoreScreen />);
+    fireEvent.click(screen.getByRole("radio", { name: "Pans" }));
+    await screen.findByText("⌀ 200 × 60 mm, 1885 mL");
+    expect(screen.getAllByRole("button", { name: /^Remove/ })).toHaveLength(1);
+    press("Remove Boat tin");
+    await waitFor(() => expect(remove).toHaveBeenCalledWith("mine", 1));
+  });
+});
