@@ -1,0 +1,119 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import type { FormulaInput } from "@uprise/contract";
+import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import { ThemeProvider } from "../../theme/theme";
+import { readDevice } from "../../ui/device";
+import { wire, WireError } from "../wire/client";
+import { ReaderScreen } from "./screen";
+
+const mockNavigate = jest.fn();
+jest.mock("expo-router", () => ({ useRouter: () => ({ navigate: mockNavigate }) }));
+
+const recipe = `Sorghum and honey muffins
+
+1 1/2 cups sorghum flour
+2 tsp baking powder
+a fistful of moonlight
+1 cup (400 g) buttermilk
+2 large eggs
+1/3 cup oil
+
+Bake at 190 °C for 20 minutes in a 12-hole muffin tin.`;
+
+function show(): void {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  render(
+    <QueryClientProvider client={client}>
+      <ThemeProvider>
+        <ReaderScreen />
+      </ThemeProvider>
+    </QueryClientProvider>,
+  );
+}
+const paste = (text: string): void => void fireEvent.change(screen.getByLabelText("Recipe"), { target: { value: text } });
+const rowOf = (source: string): HTMLElement =>
+  screen
+    .getAllByText(source)
+    .map((found) => found.closest("[role=listitem]"))
+    .find((row) => row !== null) as HTMLElement;
+
+beforeEach(() => {
+  localStorage.clear();
+  mockNavigate.mockClear();
+  jest.spyOn(wire, "ingredients").mockResolvedValue({ items: [], page: 1, pageSize: 500, total: 0 });
+});
+afterEach(() => jest.restoreAllMocks());
+
+test("every line of the paste is shown with what it weighs, or as not read", () => {
+  show();
+  paste(recipe);
+  for (const line of recipe.split("\n").filter((text) => text !== "")) expect(screen.getByText(line)).toBeTruthy();
+  expect(within(rowOf("1 1/2 cups sorghum flour")).getByText(/^\d+ g$/)).toBeTruthy();
+  expect(screen.getByText(/^Not read: /)).toBeTruthy();
+  expect(screen.getByText(/5 lines weighed, \d questions?, 1 not read/)).toBeTruthy();
+});
+
+test("a question is answered in place and is gone; its answer counts", async () => {
+  show();
+  paste(recipe);
+  const row = rowOf("1 cup (400 g) buttermilk");
+  const before = screen.getByText(/lines weighed/).textContent ?? "";
+  const choices = within(row)
+    .getAllByRole("button")
+    .filter((button) => /\d+ g|cup/i.test(button.textContent ?? ""));
+  fireEvent.click(choices.at(-1) as HTMLElement);
+  await waitFor(() => expect(screen.getByText(/lines weighed/).textContent).not.toBe(before));
+});
+
+test("a line that was not read is mended by another name, and then weighs", () => {
+  show();
+  paste(recipe);
+  const row = rowOf("a fistful of moonlight");
+  fireEvent.change(within(row).getByLabelText("Or write the line anew"), { target: { value: "2 tbsp honey" } });
+  fireEvent.click(within(row).getByRole("button", { name: "Read it again" }));
+  expect(screen.queryByText(/Not read/)).toBeNull();
+  expect(within(rowOf("2 tbsp honey")).getByText(/^\d+ g$/)).toBeTruthy();
+  expect((screen.getByLabelText("Recipe") as HTMLTextAreaElement).value).toContain("2 tbsp honey");
+});
+
+test("the same cup weighs more in a larger measure", () => {
+  show();
+  paste("1 cup sorghum flour");
+  const grams = (): number => Number(/(\d+) g/.exec(rowOf("1 cup sorghum flour").textContent ?? "")?.[1]);
+  const us = grams();
+  fireEvent.click(screen.getByRole("radio", { name: "Metric cups" }));
+  expect(grams() / us).toBeCloseTo(250 / 236.588, 1);
+});
+
+test("what was pasted survives a reload and is forgotten once it is on the bench", async () => {
+  const create = jest.spyOn(wire, "createFormula").mockImplementation(async (input: FormulaInput) => ({
+    id: "new",
+    version: 1,
+    createdAt: "2026-01-01T00:00:00Z",
+    updatedAt: "2026-01-01T00:00:00Z",
+    formula: { ...input, notes: input.notes },
+  }));
+  show();
+  paste(recipe);
+  expect(readDevice("paste")).toBe(recipe);
+  fireEvent.click(screen.getByRole("button", { name: /bench/i }));
+  await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith("/bench/new"));
+  const sent = create.mock.calls[0]?.[0];
+  expect([sent?.title, sent?.kind, sent?.oven.celsius, sent?.vessel.shape]).toEqual([
+    "Sorghum and honey muffins",
+    "muffin",
+    190,
+    "muffin",
+  ]);
+  expect(readDevice("paste")).toBeNull();
+});
+
+test("a server that does not answer costs nothing of the paste", async () => {
+  jest.spyOn(wire, "createFormula").mockRejectedValue(new WireError(0, "The server does not answer."));
+  show();
+  paste(recipe);
+  fireEvent.click(screen.getByRole("button", { name: /bench/i }));
+  await screen.findByText("The server does not answer.");
+  expect((screen.getByLabelText("Recipe") as HTMLTextAreaElement).value).toBe(recipe);
+  expect(mockNavigate).not.toHaveBeenCalled();
+});
