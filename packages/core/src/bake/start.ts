@@ -45,12 +45,11 @@ export function stepsFor(start: Start): Steps {
   const volume = start.massKg * (start.material.dryVolume + start.material.water / WATER_DENSITY + start.risen.gasM3);
   const depth = depthOf(start.shape, volume);
   if (start.oven.mode === "hob") return { grid: { layers: 32, columns: 6 }, dt: 0.5, firstDt: 0.5 };
-  if (depth < 0.012) return { grid: { layers: 32, columns: 8 }, dt: 4, firstDt: 1 };
+  if (depth < 0.012) return { grid: { layers: 40, columns: 8 }, dt: 3, firstDt: 1 };
   if (start.shape.rim <= 0) return { grid: { layers: 32, columns: 10 }, dt: 5, firstDt: 2 };
   if (start.vessel.preheated && depth < 0.05) return { grid: { layers: 48, columns: 8 }, dt: 5, firstDt: 1 };
   if (depth < 0.022 && start.shape.reach < 0.025) return { grid: { layers: 24, columns: 8 }, dt: 5, firstDt: 2 };
   if (depth < 0.022) return { grid: { layers: 32, columns: 8 }, dt: 6, firstDt: 2 };
   if (depth < 0.026) return { grid: { layers: 24, columns: 8 }, dt: 8, firstDt: 2 };
-  if (depth < 0.034) return { grid: { layers: 18, columns: 8 }, dt: 8, firstDt: 2 };
   return { grid: { layers: 16, columns: 8 }, dt: 10, firstDt: 2 };
 }
