@@ -57,7 +57,11 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
             <Small>crumb set</Small>
           </View>
           <Body>{raceSentence(analysis.race)}</Body>
-          <Small tone="faint">Along a first estimate of the core's temperature.</Small>
+          <Small tone="faint">
+            {analysis.bake.method === "simulation"
+              ? "Over the whole crumb, along the simulated bake."
+              : "Along a first estimate of the core's temperature."}
+          </Small>
         </View>
       )}
       <Fact
