@@ -13,6 +13,7 @@ export * from "./pantry/ingredient";
 export * from "./pantry/catalogue";
 export * from "./pantry/find";
 export * from "./pantry/vessel";
+export * from "./pantry/oven-fit";
 export * from "./formula/kinds";
 export * from "./formula/process";
 export * from "./formula/resolve";

@@ -8,6 +8,7 @@ import {
   type UnitId,
   vesselOf,
 } from "@uprise/core";
+import type { OvenProfile } from "@uprise/contract";
 import type { Store } from "../store/store";
 import table from "./formulas.json";
 
@@ -49,7 +50,25 @@ export const demoFormulas: { id: string; formula: Formula }[] = (table as DemoFo
 /** Fills an empty store with the demo, the oldest first so that the pear loaf is on top of the list. */
 export async function fillDemo(store: Store): Promise<void> {
   for (const { id, formula } of [...demoFormulas].reverse()) await store.formulas.create(formula, "as baked for the kiosk", id);
-  const ovens = store.things<{ name: string; modes: NonNullable<Oven["mode"]>[]; biasK: number; swingK: number }>("ovens");
-  await ovens.create("kiosk-oven", { name: "Kiosk oven, runs hot", modes: ["still", "fan"], biasK: 14, swingK: 8 });
-  await ovens.create("home-oven", { name: "Home oven", modes: ["still", "fan"], biasK: 0, swingK: 6 });
+  const ovens = store.things<OvenProfile>("ovens");
+  await ovens.create("kiosk-oven", {
+    name: "Kiosk oven, runs hot",
+    modes: ["still", "fan"],
+    biasK: 14,
+    swingK: 8,
+    warmMinutes: 18,
+    racks: 3,
+    widthMm: 520,
+    depthMm: 400,
+  });
+  await ovens.create("home-oven", {
+    name: "Home oven",
+    modes: ["still", "fan"],
+    biasK: 0,
+    swingK: 6,
+    warmMinutes: 12,
+    racks: 2,
+    widthMm: 450,
+    depthMm: 380,
+  });
 }

@@ -6,9 +6,12 @@ import {
   methodName,
   methods,
   ovenModes,
+  perRack,
   type Shelf,
   type Simulation,
+  type Vessel,
 } from "@uprise/core";
+import type { OvenProfile } from "@uprise/contract";
 import { lazy, Suspense, useDeferredValue, useState } from "react";
 import { StyleSheet, useWindowDimensions, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -121,7 +124,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, open, shelf, o
               onChange({ ...formula, oven: id === "" ? without : { ...oven, ovenId: id } });
             }}
           />
-          <Small tone="faint">{ovenWords(ovens.get(oven.ovenId ?? ""))}</Small>
+          <Small tone="faint">{ovenWords(ovens.get(oven.ovenId ?? ""), formula.vessel)}</Small>
         </>
       ) : null}
       {simulation ? (
@@ -210,12 +213,19 @@ export function BakeRoom({ formula, analysis, simulation, baking, open, shelf, o
 }
 
 /** What is known of an oven, in a sentence. */
-function ovenWords(profile: { biasK: number; swingK: number } | undefined): string {
+function ovenWords(profile: OvenProfile | undefined, vessel: Vessel): string {
   if (!profile) return "Not measured: it may be 10 °C off, which moves the minutes by about a tenth.";
-  const { biasK, swingK } = profile;
+  const { biasK, swingK, racks } = profile;
   const off =
     biasK === 0 ? "true to its dial" : `${Math.abs(biasK)} °C ${biasK > 0 ? "hotter" : "cooler"} inside than its dial says`;
-  return `It runs ${off} and swings by ${swingK}.`;
+  const fits = perRack(profile, vessel);
+  const room =
+    fits === null
+      ? ""
+      : fits === 0
+        ? " This pan does not go in with air around it."
+        : ` ${fits} of this pan ${fits === 1 ? "stands" : "stand"} on a rack with air around ${fits === 1 ? "it" : "them"}${racks === undefined ? "" : `, ${racks} ${racks === 1 ? "rack" : "racks"}`}.`;
+  return `It runs ${off} and swings by ${swingK}.${room}`;
 }
 
 const styles = StyleSheet.create({
