@@ -222,7 +222,13 @@ export function readLine(source: string): WrittenLine {
     const rest = leading.rest.replace(/^\s*(?:of\b|:|-)?\s*/i, "");
     if (rest !== "") {
       const later = trailingWeight(rest);
-      return named(later?.name ?? rest, later ? [...leading.amounts, later.amount] : leading.amounts, optional, toTaste);
+      const more = later ? null : trailingSum(rest, leading.amounts);
+      return named(
+        later?.name ?? more?.name ?? rest,
+        later ? [...leading.amounts, later.amount] : (more?.amounts ?? leading.amounts),
+        optional,
+        toTaste,
+      );
     }
   }
   const trailing = trailingAmounts(text);
@@ -243,6 +249,16 @@ function trailingAmounts(text: string): { name: string; amounts: WrittenAmount[]
   const onlyCount = found.amounts.every((a) => a.unit === "piece");
   if (onlyCount && !/[:=]\s*(?:\d|\.\d)/.test(text)) return null;
   return { name: `${match[1]}${rest}`, amounts: found.amounts };
+}
+
+/** More of the same after the name: "3/4 cup milk plus 2 tbsp"; what goes elsewhere ("plus 2 tbsp for the tin") is no part of the batter. */
+function trailingSum(text: string, amounts: WrittenAmount[]): { name: string; amounts: WrittenAmount[] } | null {
+  const match = /^(.*?[A-Za-z)])\s*,?\s+(?:plus|\+)\s+(.+)$/i.exec(text);
+  const next = match?.[2] === undefined ? null : amountAtStart(match[2]);
+  if (!match?.[1] || !next?.withUnit || !/^\s*(?:extra|more)?\s*$/i.test(next.rest)) return null;
+  const [first, ...others] = amounts;
+  const both = first ? added(first, next.amount) : null;
+  return both ? { name: match[1], amounts: [both, ...others] } : null;
 }
 
 /** A weight in brackets after the name: "1 cup flour (125 g), sifted". */

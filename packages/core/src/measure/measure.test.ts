@@ -136,6 +136,8 @@ describe("quantities", () => {
 describe("a line", () => {
   test.each([
     ["3/4 cup plus 2 tbsp sweet rice flour", "sweet rice flour", "cup", 0.875],
+    ["3/4 cup milk plus 2 tbsp", "milk", "cup", 0.875],
+    ["1 cup oat flour, plus 2 tbsp for dusting", "oat flour", "cup", 1],
     ["2 large eggs, separated", "eggs", "piece", 2],
     ["1 can (400 g) coconut milk", "coconut milk", "g", 400],
     ["1 (400 g) can coconut milk", "coconut milk", "g", 400],
