@@ -6,8 +6,8 @@ import type { Frame, Trace } from "./through";
 const WORD = { hollow: 0.12, fallen: 0.12, domed: 0.1, peaked: 0.42 };
 /** A crumb counts as gummy under this share set, or over this much of its first water. */
 const GUMMY = { set: 0.9, water: 1.18 };
-/** Batter stands over a rim as a cap: so high over the half-width. */
-const CAP = 0.45;
+/** Batter stands over a rim as a cap: so high over the half-width. A cup's top is held by its own crust all around and mushrooms. */
+const CAP = { broad: 0.45, cup: 0.7, cupUnderM: 0.06 };
 /** The crumb carries itself when so much of it has set. */
 const CARRIES = 0.9;
 /** A clean cut wants a crumb whose amylose has gelled, °C. */
@@ -22,7 +22,7 @@ export function holdsWithCap(shape: SectionShape): number {
   const flare = wideningAt(shape, shape.rim);
   const area = baseArea(shape) * flare;
   const half = shape.form === "axial" ? shape.reach * Math.sqrt(flare) : shape.reach;
-  const cap = CAP * half;
+  const cap = (shape.form === "axial" && half < CAP.cupUnderM ? CAP.cup : CAP.broad) * half;
   return (
     volumeTo(shape, shape.rim) +
     (shape.form === "axial" ? (Math.PI * cap * (3 * half * half + cap * cap)) / 6 : (2 / 3) * cap * area)
