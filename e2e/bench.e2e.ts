@@ -110,6 +110,11 @@ test("two tabs change one formula: the second is told, and loses nothing", async
 
   await two.getByRole("button", { name: /Versions$/ }).click();
   await two.getByRole("button", { name: /^Version 2/ }).click();
+  const changed = two.getByRole("table", { name: "What changed since" });
+  await changed.getByRole("columnheader", { name: "the bench" }).waitFor();
+  await two.getByRole("radio", { name: "Version 1" }).click();
+  await changed.getByRole("columnheader", { name: "version 1" }).waitFor();
+  await changed.getByRole("row", { name: /^Baking soda\s*2 g\s*1.2 g/ }).waitFor();
   await two.getByRole("button", { name: "Take this one up again" }).click();
   expect(await two.getByLabel("Amount of Baking soda").inputValue()).toBe("2");
   expect(kitchen.complaints.filter((c) => !/412/.test(c) && !/ERR_INTERNET_DISCONNECTED/.test(c))).toEqual([]);

@@ -169,7 +169,7 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
       ) : shown === "parts" ? (
         <PartsRoom formula={formula} shelf={shelf} book={book} onChange={set} />
       ) : shown === "versions" ? (
-        <VersionsRoom id={base.id} formula={formula} shelf={shelf} onTake={set} />
+        <VersionsRoom id={base.id} formula={formula} book={book} shelf={shelf} onTake={set} />
       ) : analysis ? (
         <Room
           name={shown}

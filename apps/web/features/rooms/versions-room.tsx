@@ -1,35 +1,37 @@
-import { readings, differencesOf, type Formula, type Shelf } from "@uprise/core";
+import type { FormulaVersion } from "@uprise/contract";
+import { type Book, differencesOf, type Formula, opened, type Shelf } from "@uprise/core";
 import { format } from "date-fns";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
 import { Button, Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
+import { useBaked } from "../bake/use-baked";
 import { figureOf, instrumentNames, instrumentTitle } from "../instruments/sentences";
 import { useVersions } from "../wire/queries";
 import { Table } from "./facts";
 
-/** The four readings of a formula, or dashes where it cannot be read. */
-function figuresFor(formula: Formula, shelf: Shelf): string[] {
-  try {
-    const analysis = readings(formula, shelf);
-    return instrumentNames.map((name) => figureOf(name, analysis));
-  } catch {
-    return instrumentNames.map(() => "–");
-  }
+/** The four readings of a formula, its bake simulated as soon as it is; dashes where it cannot be read. */
+function useFigures(formula: Formula, book: Book, shelf: Shelf): string[] {
+  const make = useCallback(() => opened(formula, book), [formula, book]);
+  const { analysis } = useBaked(make, shelf);
+  return instrumentNames.map((name) => (analysis ? figureOf(name, analysis) : "–"));
 }
 
-/** Every version with its reason; one against what is on the bench, in amounts and readings; any can be taken up again. */
+/** Every version with its reason; one against the bench or against another version, in amounts and readings; any can be taken up again. */
 export function VersionsRoom({
   id,
   formula,
+  book,
   shelf,
   onTake,
 }: {
   id: string;
   formula: Formula;
+  book: Book;
   shelf: Shelf;
   onTake: (formula: Formula) => void;
 }) {
@@ -51,7 +53,16 @@ export function VersionsRoom({
                 {version.reason ? `: ${version.reason}` : ""}
               </Small>
             </Press>
-            {open ? <Compared then={version.formula} now={formula} shelf={shelf} onTake={() => onTake(version.formula)} /> : null}
+            {open ? (
+              <Compared
+                version={version}
+                others={data.items}
+                bench={formula}
+                book={book}
+                shelf={shelf}
+                onTake={() => onTake(version.formula)}
+              />
+            ) : null}
           </View>
         );
       })}
@@ -59,24 +70,64 @@ export function VersionsRoom({
   );
 }
 
-function Compared({ then, now, shelf, onTake }: { then: Formula; now: Formula; shelf: Shelf; onTake: () => void }) {
+const BENCH = "bench";
+
+interface ComparedProps {
+  version: FormulaVersion;
+  others: readonly FormulaVersion[];
+  bench: Formula;
+  book: Book;
+  shelf: Shelf;
+  onTake: () => void;
+}
+
+/** Two versions side by side, or one and the bench: what changed in amounts and in every reading. */
+function Compared({ version, others, bench, book, shelf, onTake }: ComparedProps) {
+  const [against, setAgainst] = useState(BENCH);
+  const other = others.find(({ number }) => String(number) === against);
+  const then = version.formula;
+  const now = other?.formula ?? bench;
   const differences = differencesOf(then, now, (id) => shelf.get(id)?.name ?? id);
-  const before = figuresFor(then, shelf);
-  const after = figuresFor(now, shelf);
-  if (differences.length === 0) return <Body style={styles.same}>This is what is on the bench.</Body>;
+  const before = useFigures(then, book, shelf);
+  const after = useFigures(now, book, shelf);
+  const choice =
+    others.length > 1 ? (
+      <Choice
+        label="Side by side with"
+        options={[
+          { value: BENCH, label: "The bench" },
+          ...others
+            .filter(({ number }) => number !== version.number)
+            .slice(0, 8)
+            .map(({ number }) => ({ value: String(number), label: `Version ${number}` })),
+        ]}
+        value={other ? against : BENCH}
+        onChange={setAgainst}
+      />
+    ) : null;
+  const name = other ? `version ${other.number}` : "the bench";
+  if (differences.length === 0) {
+    return (
+      <View style={styles.compared}>
+        {choice}
+        <Body>{other ? `Version ${other.number} is the same.` : "This is what is on the bench."}</Body>
+      </View>
+    );
+  }
   return (
     <View style={styles.compared}>
+      {choice}
       <Table
         label="What changed since"
-        head={["", "then", "now"]}
+        head={["", `version ${version.number}`, name]}
         rows={[
           ...differences
             .filter((d) => d.what !== "Pan" && d.what !== "Notes")
             .map((d) => ({ key: d.what, cells: [d.what, d.before, d.after] })),
-          ...instrumentNames.map((name, i) => ({
-            key: name,
+          ...instrumentNames.map((reading, i) => ({
+            key: reading,
             strong: before[i] !== after[i],
-            cells: [instrumentTitle[name], before[i] ?? "–", after[i] ?? "–"],
+            cells: [instrumentTitle[reading], before[i] ?? "–", after[i] ?? "–"],
           })),
         ]}
       />
@@ -90,5 +141,4 @@ function Compared({ then, now, shelf, onTake }: { then: Formula; now: Formula; s
 const styles = StyleSheet.create({
   version: { borderBottomWidth: 1, paddingVertical: space.xs },
   compared: { gap: space.s, paddingBottom: space.m },
-  same: { paddingBottom: space.m },
 });
