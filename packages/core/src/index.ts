@@ -35,6 +35,7 @@ export * from "./bake/race";
 export * from "./bake/simulation";
 export * from "./bake/simulate";
 export * from "./bake/carry";
+export { brownWord } from "./bake/browning";
 export type { Start } from "./bake/start";
 export * from "./balance/bands";
 export * from "./balance/finding";

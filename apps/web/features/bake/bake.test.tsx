@@ -1,9 +1,9 @@
-import { builtInShelf, opened, noBook, ready, simulate, type Formula, type Ready, type Simulation } from "@uprise/core";
+import { brownWord, builtInShelf, opened, noBook, ready, simulate, type Formula, type Ready, type Simulation } from "@uprise/core";
 import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { ThemeProvider } from "../../theme/theme";
 import { Slider } from "../../ui/slider";
 import { BakeSection } from "../instruments/bake-section";
-import { bakeSentence, brownWord, clock, momentSentence, sampleAt } from "../instruments/bake-words";
+import { bakeSentence, clock, momentSentence, sampleAt } from "../instruments/bake-words";
 import { BakePlayer } from "../rooms/bake-player";
 import { WhatIf } from "../rooms/what-if";
 import { useBaked } from "./use-baked";

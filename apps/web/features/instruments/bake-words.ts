@@ -1,4 +1,4 @@
-import type { Simulation } from "@uprise/core";
+import { brownWord, type Simulation } from "@uprise/core";
 
 /** Minutes of a second, as a baker says them. */
 export const clock = (seconds: number): string => {
@@ -41,10 +41,6 @@ const topWord: Record<Simulation["top"], string> = {
   sunken: "a sunken middle",
   "over the rim": "batter over the rim",
 };
-
-/** Browning as a word, from minutes at 150 °C. */
-export const brownWord = (index: number): string =>
-  index < 0.4 ? "pale" : index < 2 ? "light gold" : index < 7 ? "golden" : index < 16 ? "deep brown" : "dark";
 
 /** The whole bake in a sentence or two. */
 export function bakeSentence(simulation: Simulation): string {

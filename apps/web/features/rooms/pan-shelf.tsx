@@ -1,6 +1,7 @@
 import {
   type AnalyseInput,
   type Analysis,
+  brownWord,
   CoreError,
   type Formula,
   gramsText,
@@ -19,7 +20,6 @@ import { Button, Press } from "../../ui/press";
 import { Busy } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
 import { useSimulation } from "../bake/use-simulation";
-import { brownWord } from "../instruments/bake-words";
 import { minutesText } from "../instruments/sentences";
 import { useVessels } from "../wire/queries";
 

@@ -1,4 +1,4 @@
-import type { Formula, Simulation } from "@uprise/core";
+import { brownWord, type Formula, type Simulation } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -7,7 +7,6 @@ import { Choice } from "../../ui/choice";
 import { Slider } from "../../ui/slider";
 import { Small } from "../../ui/words";
 import type { Change } from "../bake/use-other";
-import { brownWord } from "../instruments/bake-words";
 import { Table } from "./facts";
 
 const materials: { value: Change["material"]; label: string }[] = [

@@ -7,3 +7,14 @@ const REFERENCE_K = 150 + KELVIN;
 /** Minutes-equivalent at 150 °C that a surface gathers in so many seconds. */
 export const browned = (celsius: number, energy: number, seconds: number): number =>
   celsius <= FROM_C ? 0 : (seconds / 60) * Math.exp((-energy / GAS_CONSTANT) * (1 / (celsius + KELVIN) - 1 / REFERENCE_K));
+
+/** Words for browning by minutes at 150 °C, up to which each holds; confidence C. */
+const words: [word: string, upTo: number][] = [
+  ["pale", 0.4],
+  ["light gold", 2],
+  ["golden", 7],
+  ["deep brown", 16],
+];
+
+/** What a crust with so many minutes at 150 °C is called. */
+export const brownWord = (minutes: number): string => words.find(([, upTo]) => minutes < upTo)?.[0] ?? "dark";

@@ -8,7 +8,7 @@ import { cut, type Grid, type SectionShape, stack, widen } from "./section";
 import { stageRates } from "./stages";
 import { FLOWS_BELOW, relativeConsistency, type Start } from "./start";
 import type { Gas } from "../lift/gas";
-import { boilingC, GAS_CONSTANT, KELVIN, pressurePa, releaseTable, tableOf } from "./steam-tables";
+import { GAS_CONSTANT, KELVIN, WATER_CAPACITY, boilingC, pressurePa, releaseTable, tableOf } from "./steam-tables";
 
 /** Area of a top over its footprint: cups and free pieces dome more than broad tins. */
 const TOP = { cup: 1.35, loaf: 1.1, broad: 1.05, free: 1.1 };
@@ -33,7 +33,7 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
   for (let cell = 0; cell < cells; cell++) {
     const mass = dry[cell]! + water[cell]!;
     section.celsius[cell] = batterC;
-    section.enthalpy[cell] = (dry[cell]! * perDry.capacity + water[cell]! * 4190) * batterC;
+    section.enthalpy[cell] = (dry[cell]! * perDry.capacity + water[cell]! * WATER_CAPACITY) * batterC;
     section.carbonDioxide[cell] = mass * risen.carbonDioxide;
     section.air[cell] = mass * risen.air;
     risen.bound.forEach((mol, r) => (section.bound[r * cells + cell] = mass * mol));

@@ -1,5 +1,5 @@
 import { type Run, solve } from "./run";
-import { ATMOSPHERE_PA, GAS_CONSTANT, KELVIN, placeOf, saturationTable, solubilityTable } from "./steam-tables";
+import { ATMOSPHERE_PA, GAS_CONSTANT, KELVIN, WATER_CAPACITY, placeOf, saturationTable, solubilityTable } from "./steam-tables";
 import { WATER_DENSITY } from "./section";
 
 /** Tables of 1 − exp(−k(T) dt) for one step length: reaction stages, setting. */
@@ -179,6 +179,6 @@ export function retemper(run: Run): void {
   const { section } = run;
   const { cells, dry, water, enthalpy, celsius, perDry } = section;
   for (let cell = 0; cell < cells; cell++) {
-    celsius[cell] = enthalpy[cell]! / (dry[cell]! * perDry.capacity + water[cell]! * 4190);
+    celsius[cell] = enthalpy[cell]! / (dry[cell]! * perDry.capacity + water[cell]! * WATER_CAPACITY);
   }
 }
