@@ -18,6 +18,8 @@ const node = (displayName, root, extra = {}) => ({
 });
 
 module.exports = {
+  // A machine under load bakes more slowly; nothing in the tests is timed.
+  testTimeout: 60_000,
   projects: [
     node("core", "packages/core"),
     node("contract", "packages/contract"),

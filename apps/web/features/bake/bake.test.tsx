@@ -64,11 +64,11 @@ describe("readings with a bake", () => {
     const { result } = renderHook(() => useBaked(make, builtInShelf));
     expect(result.current.analysis?.bake.method).toBe("estimate");
     expect(result.current.baking).toBe(true);
-    await waitFor(() => expect(result.current.analysis?.bake.method).toBe("simulation"), { timeout: 20_000 });
+    await waitFor(() => expect(result.current.analysis?.bake.method).toBe("simulation"), { timeout: 40_000 });
     expect(result.current.baking).toBe(false);
     expect(result.current.simulation?.reached).toBe(true);
     expect(result.current.analysis?.bake.minutes.mid).toBeCloseTo(result.current.simulation?.done.mid ?? 0, 9);
-  }, 30_000);
+  }, 60_000);
   test("an empty sheet is no fault; a pan without a measure is one, and says which", () => {
     const empty = () => ({ ...input, lines: [] });
     const { result: nothing } = renderHook(() => useBaked(empty, builtInShelf));
