@@ -108,5 +108,9 @@ export async function faultsOf(page: Page): Promise<string[]> {
 }
 
 /** What the text alternative of an instrument says now. */
-export const readingOf = async (page: Page, name: "lift" | "body" | "fill" | "bake"): Promise<string> =>
-  (await page.getByTestId(`instrument-${name}`).getByRole("img").getAttribute("aria-label")) ?? "";
+export const readingOf = async (page: Page, name: "lift" | "body" | "fill" | "bake"): Promise<string> => {
+  const instrument = page.getByTestId(`instrument-${name}`);
+  await instrument.waitFor();
+  await page.locator("[aria-label='Instruments'][aria-busy='true']").waitFor({ state: "detached" });
+  return (await instrument.getByRole("img").getAttribute("aria-label")) ?? "";
+};

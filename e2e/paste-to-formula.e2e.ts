@@ -62,7 +62,7 @@ test.each([
   const before = await readingOf(page, "lift");
   expect(before).toMatch(/short of acid; .* of soda finds no acid/);
   expect(await readingOf(page, "fill")).toMatch(/per cent of the pan/);
-  expect(await readingOf(page, "bake")).toMatch(/first estimate of \d+–\d+ min at 175 degrees/);
+  expect(await readingOf(page, "bake")).toMatch(/Bake: \d+–\d+ min at 175 degrees/);
   await page
     .getByRole("status", { name: "Findings" })
     .getByText(/of soda finds no acid/)

@@ -195,7 +195,7 @@ function Bench({ stored, shelf }: { stored: StoredFormula; shelf: Shelf }) {
           onChange={(title) => set({ ...formula, title }, true)}
           style={[wide ? type.title : type.heading, { fontFamily: fonts.display, color: colours.ink }]}
         />
-        <Strip analysis={analysis} open={shown !== null && isInstrument(shown) ? shown : null} onOpen={toggle} />
+        <Strip analysis={analysis} busy={baking} open={shown !== null && isInstrument(shown) ? shown : null} onOpen={toggle} />
         <ScrollView style={styles.scroll} keyboardShouldPersistTaps="handled">
           {theirs ? (
             <Stale

@@ -11,12 +11,14 @@ interface StripProps {
   analysis: Analysis | null;
   open: InstrumentName | null;
   onOpen: (name: InstrumentName) => void;
+  /** The bake is still being computed: fill and bake may move once more. */
+  busy?: boolean;
   /** Only to be seen: the drawings open nothing. */
   still?: boolean;
 }
 
 /** The four instruments in sight; a tap opens the room of one. */
-export function Strip({ analysis, open, onOpen, still = false }: StripProps) {
+export function Strip({ analysis, open, onOpen, busy = false, still = false }: StripProps) {
   const colours = useColours();
   const { width } = useWindowDimensions();
   const drawing = width >= wideFrom ? 122 : Math.min(122, Math.floor(width / 4) - 12);
@@ -24,6 +26,7 @@ export function Strip({ analysis, open, onOpen, still = false }: StripProps) {
     <View
       role="group"
       aria-label="Instruments"
+      aria-busy={busy}
       style={[styles.strip, { borderColor: colours.strongRule, backgroundColor: colours.paper }]}
     >
       {instrumentNames.map((name, index) => {
