@@ -2,8 +2,16 @@ const tseslint = require("typescript-eslint");
 const hooks = require("eslint-plugin-react-hooks");
 const prettier = require("eslint-config-prettier");
 
-/** The folders of the core in the order in which data flows; none imports from a later one. */
-const grammar = ["measure", "pantry", "formula", "lift", "body", "bake", "balance", "plan", "trial", "exchange"];
+const { layers } = require("./scripts/layers.mjs");
+
+/** The folders of the core and of the app in the order in which data flows; none imports from a later one. */
+const grammar = layers["packages/core/src"];
+const capabilities = layers["apps/web"];
+/** Imports of a folder of the app from outside of it, at whatever depth. */
+const fromFolder = (folder) => ({
+  regex: `^(?:\\.\\./)+(?:features/)?${folder.replace("features/", "")}(?:/|$)`,
+  message: `This comes before ${folder}/: data flows down the list in scripts/layers.mjs.`,
+});
 
 const forbid = (patterns) => ({ "no-restricted-imports": ["error", { patterns }] });
 const outside = {
@@ -85,6 +93,15 @@ module.exports = [
       "no-restricted-syntax": ["error", { selector: "Literal[value=/^#[0-9a-fA-F]{3,8}$/]", message: "Colours come from theme/." }],
     },
   },
+  ...capabilities.map((folder, i) => ({
+    files: [`apps/web/${folder}/**/*.{ts,tsx}`],
+    ignores: ["**/*.test.{ts,tsx}"],
+    rules: forbid([
+      { group: ["@uprise/server", "sequelize", "fastify*", "node:*"], message: "The app talks to the server over the wire." },
+      { regex: "^lucide-react-native$", message: "Import one icon: lucide-react-native/icons/<name>." },
+      ...capabilities.slice(i + 1).map(fromFolder),
+    ]),
+  })),
   { files: ["**/*.{js,mjs,cjs}"], rules: { "@typescript-eslint/no-require-imports": "off", "no-undef": "off" } },
   prettier,
 ];

@@ -21,7 +21,7 @@ module.exports = {
   // A machine under load bakes more slowly; nothing in the tests is timed.
   testTimeout: 60_000,
   projects: [
-    node("core", "packages/core"),
+    node("core", "packages/core", { testMatch: ["<rootDir>/{src,corpus}/**/*.test.ts"] }),
     node("contract", "packages/contract"),
     node("server", "apps/server"),
     "<rootDir>/apps/web/jest.config.js",

@@ -18,7 +18,7 @@ test.each([
   const page = await kitchen.open("/bench/pear-loaf", size);
   await page.getByTestId("instrument-bake").click();
   const moment = page.getByTestId("bake-moment");
-  await moment.getByText(/in the oven: core 96 °C/).waitFor();
+  await moment.getByText(/in the oven: core 9[4-8] °C/).waitFor();
   const time = page.getByRole("slider", { name: "Time since the oven door" });
   await time.fill("600");
   await moment.getByText(/^After 10 min, in the oven: core \d\d °C.*of the crumb has set/).waitFor();
@@ -39,11 +39,11 @@ test.each([
 
   const before = await readingOf(page, "bake");
   await page.getByRole("button", { name: "Take it onto the sheet" }).click();
-  await page.getByText("200 °C is 392 °F.").waitFor();
+  await page.getByText(/200 °C is 392 °F/).waitFor();
   await moment.waitFor();
   expect(await readingOf(page, "bake")).not.toBe(before);
   await page.getByRole("button", { name: "Undo" }).click();
-  await page.getByText("175 °C is 347 °F.").waitFor();
+  await page.getByText(/175 °C is 347 °F/).waitFor();
   await page.context().close();
   expect(kitchen.complaints).toEqual([]);
 });
@@ -79,7 +79,7 @@ test("an own pan is measured with water, shown with what it holds, and the batte
   await page.getByRole("button", { name: "Keep this pan" }).click();
   await page.getByText("Measure the height inside, in millimetres; 7 cm is 70.").waitFor();
   await page.getByLabel("Length at the rim").fill("5");
-  await page.getByText("Millimetres inside, from 10 to 900; 23 cm is 230.").waitFor();
+  await page.getByText("From 10 to 900 mm would be right.").waitFor();
   await page.getByLabel("Length at the rim").fill("240");
   await page.getByLabel("Width at the rim").fill("120");
   await page.getByLabel("Height inside").fill("70");
@@ -112,7 +112,7 @@ test("an oven is measured in the store and a faulty figure is told", async () =>
   await page.getByRole("button", { name: "Another oven" }).click();
   await page.getByLabel("Its name").fill("Deck oven");
   await page.getByLabel("Hotter than its dial").fill("900");
-  await page.getByText("From -60 to 60 °C would be right.").waitFor();
+  await page.getByText("From -60 to 60 K would be right.").waitFor();
   await page.getByLabel("Hotter than its dial").fill("-8");
   await page.getByRole("button", { name: "Keep this oven" }).click();
   await page.getByText(/^8 °C cooler than its dial, swings by 6 °C/).waitFor();
@@ -124,15 +124,17 @@ test("the worker in the browser and the core in Node give the same bake to 1e-9"
   const { start, massSpread } = ready({ kind: "loaf", batchG: 950 });
   const here = simulateStart(start, massSpread);
   const page = await kitchen.open("/store");
+  const parts = (await (await fetch(`${kitchen.url}/parts.json`)).json()) as string[];
+  const file = parts.find((part) => /bake-worker\.[0-9a-f]{12}\.js$/.test(part)) ?? "";
   const there = await page.evaluate(
-    (job) =>
+    ({ job, from }) =>
       new Promise<Simulation>((done, fail) => {
-        const worker = new Worker("/bake-worker.js");
-        worker.onmessage = ({ data }: MessageEvent<{ simulation?: Simulation; error?: string }>) =>
-          data.simulation ? done(data.simulation) : fail(new Error(data.error));
+        const worker = new Worker(from);
+        worker.onmessage = ({ data }: MessageEvent<{ result?: Simulation; error?: string }>) =>
+          data.result ? done(data.result) : fail(new Error(data.error));
         worker.postMessage(job);
       }),
-    { job: 1, start, massSpread, options: {} },
+    { job: { job: 1, task: { do: "bake", start, massSpread, options: {} } }, from: file },
   );
   const numbers = (s: Simulation): number[] =>
     [s.coreC, s.crownMm, s.gas, s.set, s.lossPercent, s.surfaceC, [s.done.low, s.done.mid, s.done.high]].flat();

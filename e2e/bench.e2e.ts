@@ -23,7 +23,7 @@ test("every change of the sheet moves the readings in the browser, with the serv
 
   await page.getByRole("button", { name: /^Kefir/ }).click();
   await page.getByLabel("Take another ingredient").fill("whole milk");
-  await page.getByRole("button", { name: /^Whole milk/ }).click();
+  await page.getByRole("option", { name: /^Whole milk/ }).click();
   expect(await readingOf(page, "lift")).not.toBe(start.lift);
   await page.getByRole("button", { name: "Undo" }).click();
   expect(await readingOf(page, "lift")).toBe(start.lift);
@@ -51,13 +51,13 @@ test("lines are moved, locked, renamed and removed; amounts stand in grams, spoo
   await page.getByTestId("instrument-lift").waitFor();
   expect((await names())[0]).toBe("Oat flour");
   await page.getByRole("button", { name: /^Oat flour/ }).click();
-  await page.getByRole("button", { name: "Move down" }).click();
+  await page.getByRole("button", { name: "Move Oat flour down" }).click();
   expect((await names()).slice(0, 2)).toEqual(["White rice flour", "Oat flour"]);
-  await page.getByRole("button", { name: "Lock", exact: true }).click();
+  await page.getByRole("button", { name: "Lock Oat flour" }).click();
   await page.getByRole("button", { name: /^locked Oat flour/ }).waitFor();
   await page.getByLabel("Called here").fill("Pier oats, milled");
   expect(await names()).toContain("Pier oats, milled");
-  await page.getByRole("button", { name: "Remove", exact: true }).click();
+  await page.getByRole("button", { name: "Remove Pier oats, milled" }).click();
   expect(await names()).not.toContain("Pier oats, milled");
 
   await page.getByRole("radio", { name: "Spoons, cups" }).click();

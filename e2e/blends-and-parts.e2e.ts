@@ -19,18 +19,17 @@ test("a bought blend is described by its packet and stands on the shelf", async 
   ] as const) {
     await page.getByLabel(label).fill(name);
     await page
-      .getByRole("listitem")
-      .getByRole("button", { name: new RegExp(`^${name}`) })
+      .getByRole("option", { name: new RegExp(`^${name}`) })
       .first()
       .click();
   }
   await page.getByLabel("Gum, %").fill("lots");
   await page.getByRole("button", { name: "Put it in the store" }).click();
-  await page.getByText("A percentage from 0 to 10, or nothing where the label is silent.").waitFor();
+  await page.getByText("From 0 to 10 % would be right.").waitFor();
   expect(await faultsOf(page)).toEqual([]);
   await page.getByLabel("Gum, %").fill("0.8");
   await page.getByRole("button", { name: "Put it in the store" }).click();
-  await page.getByLabel("Search 221 ingredients").fill("harbour");
+  await page.getByLabel(/^Search \d+ ingredients$/).fill("harbour");
   await page.getByRole("button", { name: /^Harbour mill flour/ }).waitFor();
 
   await page.goto(`${kitchen.url}/read`);
@@ -42,7 +41,7 @@ test("a bought blend is described by its packet and stands on the shelf", async 
 test("a formula is an ingredient of another; a batter is split into parts that are judged by themselves", async () => {
   const page = await kitchen.open("/bench/pear-loaf");
   await page.getByLabel("Add a line").fill("red-lentil sk");
-  await page.getByRole("button", { name: /^Red-lentil skillet bread/ }).click();
+  await page.getByRole("option", { name: /^Red-lentil skillet bread/ }).click();
   await page.getByLabel("Amount of Red-lentil skillet bread").fill("150 g");
   const fill = await readingOf(page, "fill");
   await page.getByRole("button", { name: "Save", exact: true }).click();
@@ -76,13 +75,13 @@ test("a formula is an ingredient of another; a batter is split into parts that a
 test("a formula that would hold itself is refused with its path, and what was typed stays", async () => {
   const page = await kitchen.open("/bench/beet-muffins");
   await page.getByLabel("Add a line").fill("orange and oat");
-  await page.getByRole("button", { name: /^Orange and oat griddle cakes/ }).click();
+  await page.getByRole("option", { name: /^Orange and oat griddle cakes/ }).click();
   await page.getByLabel("Amount of Orange and oat griddle cakes").waitFor();
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByText("Saved, version 2").waitFor();
   await page.goto(`${kitchen.url}/bench/griddle-cakes`);
   await page.getByLabel("Add a line").fill("teff, cocoa");
-  await page.getByRole("button", { name: /^Teff, cocoa and beetroot muffins/ }).click();
+  await page.getByRole("option", { name: /^Teff, cocoa and beetroot muffins/ }).click();
   await page
     .getByText(
       /A formula cannot hold itself: “Orange and oat griddle cakes” → “Teff, cocoa and beetroot muffins” → “Orange and oat griddle cakes”/,

@@ -58,7 +58,7 @@ export async function openKitchen(): Promise<Kitchen> {
   const first = await startServer(data, 0);
   const { url } = first;
   let child = first.child;
-  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: flags });
+  const browser = await chromium.launch({ executablePath: process.env["UPRISE_CHROMIUM"] ?? "/usr/bin/chromium", args: flags });
   const complaints: string[] = [];
   return {
     url,

@@ -46,7 +46,17 @@ test("the root lays the bench with the newest formula, a wrong address says so",
   const page = await kitchen.open("/");
   await page.waitForURL(/\/bench\/pear-loaf/);
   await page.goto(`${kitchen.url}/bench/no-such`);
-  await page.getByText(/No formula has the id "no-such"/).waitFor();
+  await page.getByText("There is no such formula.").waitFor();
+  await page.getByRole("link", { name: "To the formulas" }).click();
+  await page.waitForURL(/\/formulas/);
+  for (const [path, said] of [
+    ["/bench/pear-loaf/cellar", "There is no room “cellar”."],
+    ["/store/attic", "The store has no “attic”."],
+    ["/nowhere/at/all", "There is nothing here."],
+  ] as const) {
+    await page.goto(`${kitchen.url}${path}`);
+    await page.getByText(said).waitFor();
+  }
   await page.context().close();
 });
 
@@ -68,5 +78,73 @@ test("the sheet is worked by keyboard alone, and focus is seen", async () => {
 test("the description of the wire is a page that works without a network", async () => {
   const page = await kitchen.open("/api/docs/", wide);
   await page.getByText("/api/analyse").first().waitFor();
+  await page.context().close();
+});
+
+test("every room has an address; going back closes it, the sheet stays where it was, and a room opens at its top", async () => {
+  const page = await kitchen.open("/bench/pear-loaf");
+  await page.getByTestId("instrument-lift").waitFor();
+  const sheet = page.getByTestId("sheet-scroll");
+  await sheet.evaluate((e) => (e.scrollTop = 300));
+  await page.getByTestId("instrument-lift").click();
+  await page.waitForURL(/\/bench\/pear-loaf\/lift$/);
+  expect(await page.title()).toBe("Lift, Buckwheat, pear and ginger loaf – Uprise");
+  await page.getByTestId("room-scroll").evaluate((e) => (e.scrollTop = 400));
+  await page.getByTestId("instrument-body").click();
+  await page.waitForURL(/\/body$/);
+  await page.getByRole("region", { name: "Body" }).waitFor();
+  expect(await page.getByTestId("room-scroll").evaluate((e) => e.scrollTop)).toBe(0);
+  await page.goBack();
+  await page.waitForURL(/\/bench\/pear-loaf$/);
+  await page.getByLabel("Amount of Kefir").waitFor();
+  expect(await sheet.evaluate((e) => e.scrollTop)).toBe(300);
+  await page.goto(`${kitchen.url}/bench/pear-loaf/swap?of=egg`);
+  await page
+    .getByRole("region", { name: "Swap" })
+    .getByText(/What may stand in for egg/)
+    .waitFor();
+  await page.getByRole("button", { name: "Close Swap" }).click();
+  await page.waitForURL(/\/bench\/pear-loaf$/);
+  await page.context().close();
+});
+
+test("a link is a link, and the page for paper flows and is black on white", async () => {
+  const page = await kitchen.open("/formulas", wide);
+  expect(await page.getByRole("link", { name: /^Millet cornbread/ }).getAttribute("href")).toBe("/bench/millet-skillet");
+  await page.getByRole("link", { name: /^Millet cornbread/ }).hover();
+  await page.getByRole("region", { name: /^Millet cornbread/ }).waitFor();
+  await page.getByRole("link", { name: /^Millet cornbread/ }).click();
+  await page.waitForURL(/millet-skillet/);
+  await page.emulateMedia({ colorScheme: "dark" });
+  await page.goto(`${kitchen.url}/print/formula/pear-loaf`);
+  await page.getByText("Buckwheat flour").waitFor();
+  expect(await page.evaluate(() => getComputedStyle(document.body).overflow)).toBe("visible");
+  await page.emulateMedia({ media: "print" });
+  expect(await page.getByRole("button", { name: "Print" }).isVisible()).toBe(false);
+  await page.context().close();
+});
+
+test("after one visit every place and room opens without a network", async () => {
+  const page = await kitchen.open("/bench/pear-loaf");
+  await page.getByTestId("instrument-lift").waitFor();
+  const parts = (await (await fetch(`${kitchen.url}/parts.json`)).json()) as string[];
+  await page.waitForFunction(
+    (wanted) =>
+      performance.getEntriesByType("resource").filter((entry) => wanted.some((part) => entry.name.endsWith(encodeURI(part))))
+        .length >=
+      wanted.length - 2,
+    parts,
+    { timeout: 60_000 },
+  );
+  await page.context().setOffline(true);
+  for (const room of ["lift", "body", "fill", "bake"] as const) {
+    await page.getByTestId(`instrument-${room}`).click();
+    await page.getByRole("region").first().waitFor();
+  }
+  await page.getByRole("button", { name: "Play the bake" }).waitFor();
+  await page.getByRole("link", { name: "Store" }).click();
+  await page.getByText("Almond butter").first().waitFor();
+  await page.getByRole("link", { name: "Formulas" }).click();
+  await page.getByRole("heading", { name: "Formulas" }).waitFor();
   await page.context().close();
 });

@@ -2,8 +2,9 @@ import { build } from "esbuild";
 
 /** Bundles the server's own sources; packages stay in node_modules, where sqlite3 has its compiled part. */
 await build({
-  entryPoints: ["apps/server/src/main.ts"],
-  outfile: "apps/server/dist/main.mjs",
+  entryPoints: { main: "apps/server/src/main.ts", compute: "apps/server/src/compute/worker.ts" },
+  outdir: "apps/server/dist",
+  outExtension: { ".js": ".mjs" },
   bundle: true,
   platform: "node",
   target: "node20",

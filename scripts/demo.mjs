@@ -1,12 +1,10 @@
 import { spawn } from "node:child_process";
-import { build, install, nodeVersionFits } from "./prepare.mjs";
+import { build, install, orSentence } from "./prepare.mjs";
 
-if (!nodeVersionFits()) {
-  console.error(`Node.js ${process.versions.node} is too old; 20.19 or newer would be right.`);
-  process.exit(1);
-}
-install();
-build();
+orSentence(() => {
+  install();
+  build();
+});
 const server = spawn(process.execPath, ["apps/server/dist/main.mjs"], {
   stdio: "inherit",
   env: { ...process.env, UPRISE_DEMO: "1" },

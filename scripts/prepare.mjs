@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { spawnSync } from "node:child_process";
 import { brotliCompressSync, constants, gzipSync } from "node:zlib";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statfsSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 
@@ -20,7 +20,9 @@ const filesUnder = (path) =>
       : readdirSync(path, { withFileTypes: true })
           .filter(
             (entry) =>
-              !["node_modules", "dist", ".expo", "tmp", "bake-worker.js"].includes(entry.name) && !/\.test\.tsx?$/.test(entry.name),
+              !["node_modules", "dist", ".expo", "tmp"].includes(entry.name) &&
+              !isWorker(entry.name) &&
+              !/\.test\.tsx?$/.test(entry.name),
           )
           .flatMap((entry) => filesUnder(join(path, entry.name)));
 
@@ -40,29 +42,137 @@ const unlessStamped = (name, inputs, result, work) => {
   writeFileSync(stamp, hash);
 };
 
-/** Installs the packages of the lock file, once per lock file. */
-export function install() {
-  unlessStamped("install", ["package-lock.json"], "node_modules/fastify/package.json", () => {
-    console.log("Installing packages (some minutes on the first start; sqlite3 is compiled here) …");
-    run("npm", ["ci", "--include=dev", "--no-audit", "--no-fund"]);
-  });
+/** Something that must be put right before Uprise can start; the message says what, and nothing else is printed. */
+export class CannotStart extends Error {}
+
+/** Ends with a sentence instead of a stack where the reason is known. */
+export function orSentence(work) {
+  try {
+    return work();
+  } catch (error) {
+    console.error(error instanceof CannotStart ? `\n${error.message}` : error);
+    process.exit(1);
+  }
 }
 
-/** Installs Debian's Chromium where it is missing, for the end-to-end tests. */
-export function installChromium() {
-  if (existsSync("/usr/bin/chromium")) return;
-  console.log("Installing Chromium from Debian's packages …");
-  const asRoot = process.getuid?.() === 0 ? [] : ["sudo"];
+const NEEDED_BYTES = 2.5e9;
+
+/** A full disk is told as one, whatever the tool that ran into it said. */
+function refuseFullDisk(when) {
+  const { bavail, bsize } = statfsSync(".");
+  const free = bavail * bsize;
+  if (free < NEEDED_BYTES)
+    throw new CannotStart(
+      `${when} there are ${(free / 1e9).toFixed(1)} GB free on this disk; the packages and the build need about ${NEEDED_BYTES / 1e9} GB. Free some space and start again.`,
+    );
+}
+
+export const nodeVersionFits = () => {
+  const [major, minor] = process.versions.node.split(".").map(Number);
+  return major > 20 || (major === 20 && minor >= 19);
+};
+
+function refuseOldNode() {
+  if (nodeVersionFits()) return;
+  throw new CannotStart(`Node.js ${process.versions.node} is too old for Uprise; 20.19 or newer would be right.`);
+}
+
+const has = (command) => spawnSync(process.platform === "win32" ? "where" : "which", [command], { stdio: "ignore" }).status === 0;
+
+/** Installs packages of a Debian; false on any other system, or for one who may not. */
+function aptInstall(...names) {
+  if (!has("apt-get")) return false;
+  const asRoot = process.getuid?.() === 0 ? [] : has("sudo") ? ["sudo"] : null;
+  if (!asRoot) return false;
   const aptGet = (...args) => {
     const [command, ...rest] = [...asRoot, "apt-get", ...args];
     run(command, rest, { DEBIAN_FRONTEND: "noninteractive" });
   };
-  aptGet("update");
-  aptGet("install", "-y", "--no-install-recommends", "chromium");
+  aptGet("update", "-qq");
+  aptGet("install", "-y", "-qq", "--no-install-recommends", ...names);
+  return true;
 }
 
-/** The bake's worker, by esbuild into public/: Metro's own worker chunks and its tree shaking do not go together. */
-export function buildWorker() {
+const DRIVER = "node_modules/sqlite3";
+const driverLoads = () =>
+  existsSync(join(DRIVER, "build/Release/node_sqlite3.node")) &&
+  spawnSync(process.execPath, ["-e", "require('sqlite3')"], { stdio: "ignore" }).status === 0;
+
+/** The database's driver: as its ready-made binary where that can be fetched, compiled otherwise. */
+function installDriver() {
+  if (driverLoads()) return;
+  console.log("2 of 2: the database's driver. Looking for its ready-made binary (some seconds) …");
+  spawnSync(process.execPath, ["../prebuild-install/bin.js", "-r", "napi"], { cwd: DRIVER, stdio: "ignore", timeout: 30_000 });
+  if (driverLoads()) return;
+  const missing = ["python3", "make", "g++"].filter((command) => !has(command));
+  if (missing.length > 0) {
+    console.log(`It is not to be had here, so it is compiled; for that ${missing.join(", ")} are installed first …`);
+    if (!aptInstall(...missing)) {
+      const way =
+        process.platform === "darwin"
+          ? "Run xcode-select --install"
+          : process.platform === "win32"
+            ? "Install Python 3 and the C++ build tools of Visual Studio"
+            : `Install ${missing.join(", ")} with this system's packages`;
+      throw new CannotStart(
+        `The database's driver has no ready-made binary here and cannot be compiled without ${missing.join(", ")}. ${way}, then start again.`,
+      );
+    }
+  }
+  console.log("Compiling the database's driver (two to four minutes, once) …");
+  const begun = Date.now();
+  const { status, stderr, stdout } = spawnSync("npm", ["rebuild", "sqlite3"], { encoding: "utf8" });
+  if (status !== 0 || !driverLoads()) {
+    refuseFullDisk("While compiling,");
+    throw new CannotStart(`The database's driver could not be compiled:\n${(stderr || stdout).slice(-3000)}`);
+  }
+  console.log(`Compiled in ${Math.round((Date.now() - begun) / 1000)} s.`);
+}
+
+/** Installs the packages of the lock file and the database's driver, once per lock file. */
+export function install() {
+  refuseOldNode();
+  unlessStamped("install", ["package-lock.json"], "node_modules/fastify/package.json", () => {
+    refuseFullDisk("Before the first start");
+    console.log("1 of 2: installing packages (one to three minutes on the first start) …");
+    const begun = Date.now();
+    try {
+      // Their install scripts are not needed but for the driver's, which has its own step below.
+      run("npm", ["ci", "--ignore-scripts", "--include=dev", "--no-audit", "--no-fund", "--loglevel=error"]);
+    } catch (error) {
+      refuseFullDisk("While installing,");
+      throw new CannotStart(
+        `The packages could not be installed (${error.message}). Is there a network, and does "npm ping" answer? What npm says stands above.`,
+      );
+    }
+    console.log(`Installed in ${Math.round((Date.now() - begun) / 1000)} s.`);
+    installDriver();
+  });
+}
+
+/** Where Debian puts Chromium; another one may be named. */
+export const CHROMIUM = process.env["UPRISE_CHROMIUM"] ?? "/usr/bin/chromium";
+
+/** Installs Debian's Chromium where it is missing, for the end-to-end tests. */
+export function installChromium() {
+  if (existsSync(CHROMIUM)) return;
+  console.log("Installing Chromium from Debian's packages (a minute) …");
+  if (!aptInstall("chromium"))
+    throw new CannotStart(
+      `The tests drive Chromium, and there is none at ${CHROMIUM}. Install it with this system's packages, or name one with UPRISE_CHROMIUM.`,
+    );
+}
+
+const PUBLIC = "apps/web/public";
+const isWorker = (name) => /^bake-worker(?:\.[0-9a-f]+)?\.js$/.test(name);
+
+/**
+ * The bake's worker, by esbuild into public/: Metro's own worker chunks and its tree shaking do not go together. Its name carries a hash of
+ * its content, so that a page and its worker are always of one build; `plain` leaves the hash out, for development.
+ */
+export function buildWorker(plain = false) {
+  const outfile = join(PUBLIC, "bake-worker.js");
+  for (const name of readdirSync(PUBLIC)) if (isWorker(name)) rmSync(join(PUBLIC, name));
   run(join(process.cwd(), "node_modules/.bin/esbuild"), [
     "apps/web/workers/bake.worker.ts",
     "--bundle",
@@ -70,8 +180,20 @@ export function buildWorker() {
     "--format=iife",
     "--target=es2022",
     "--log-level=error",
-    "--outfile=apps/web/public/bake-worker.js",
+    `--outfile=${outfile}`,
   ]);
+  if (plain) return "/bake-worker.js";
+  const hash = createHash("sha256").update(readFileSync(outfile)).digest("hex").slice(0, 12);
+  renameSync(outfile, join(PUBLIC, `bake-worker.${hash}.js`));
+  return `/bake-worker.${hash}.js`;
+}
+
+/** What comes only when it is opened, for a browser that fetches it ahead: every script and font of the build. */
+function listParts(folder) {
+  const parts = filesUnderAll(folder)
+    .map((file) => `/${file.slice(folder.length + 1).replaceAll("\\", "/")}`)
+    .filter((path) => /\.(?:js|css|ttf)$/.test(path));
+  writeFileSync(join(folder, "parts.json"), JSON.stringify(parts));
 }
 
 const WEB_SOURCES = ["apps/web", "packages/core/src", "packages/contract/src", "package-lock.json"];
@@ -85,16 +207,17 @@ export function build() {
     () => run(process.execPath, ["scripts/build-server.mjs"]),
   );
   unlessStamped("web", WEB_SOURCES, "apps/web/dist/index.html", () => {
-    console.log("Building the web application …");
-    buildWorker();
+    console.log("Building the web application (half a minute to three minutes) …");
+    const worker = buildWorker();
     const expo = join(process.cwd(), "node_modules/.bin/expo");
     const result = spawnSync(expo, ["export", "--platform", "web", "--output-dir", "dist"], {
       cwd: "apps/web",
       encoding: "utf8",
-      env: { ...process.env, EXPO_NO_TELEMETRY: "1", EXPO_OFFLINE: "1", CI: "1" },
+      env: { ...process.env, EXPO_NO_TELEMETRY: "1", EXPO_OFFLINE: "1", CI: "1", EXPO_PUBLIC_BAKE_WORKER: worker },
     });
     if (result.status !== 0)
       throw new Error(`expo export ended with ${result.status ?? result.signal}\n${result.stdout}\n${result.stderr}`);
+    listParts("apps/web/dist");
     compress("apps/web/dist");
   });
 }
@@ -108,7 +231,7 @@ function compress(folder) {
     const bytes = readFileSync(file);
     if (bytes.length < 1024) continue;
     writeFileSync(`${file}.gz`, gzipSync(bytes, { level: 9 }));
-    writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }));
+    writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }));
   }
 }
 
@@ -117,13 +240,10 @@ const filesUnderAll = (path) =>
     entry.isDirectory() ? filesUnderAll(join(path, entry.name)) : [join(path, entry.name)],
   );
 
-export const nodeVersionFits = () => {
-  const [major, minor] = process.versions.node.split(".").map(Number);
-  return major > 20 || (major === 20 && minor >= 19);
-};
-
 if (process.argv[1] && import.meta.url === pathToFileURL(process.argv[1]).href) {
-  install();
-  if (process.argv.includes("--build")) build();
-  if (process.argv.includes("--chromium")) installChromium();
+  orSentence(() => {
+    install();
+    if (process.argv.includes("--build")) build();
+    if (process.argv.includes("--chromium")) installChromium();
+  });
 }

@@ -1,6 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { build, install, installChromium } from "./prepare.mjs";
+import { build, install, installChromium, orSentence } from "./prepare.mjs";
 
 /** Format, lint, types, then every test; one line with the counts at the end. A failed check counts as a failed test. */
 const REPORT = "node_modules/.uprise/tests.json";
@@ -41,11 +41,14 @@ const jest = (name, projects, more = []) => {
   );
 };
 
-install();
-installChromium();
-build();
+orSentence(() => {
+  install();
+  installChromium();
+  build();
+});
 check("format", "node_modules/.bin/prettier", ["--check", "--log-level", "warn", "."]);
 check("lint", "node_modules/.bin/eslint", [".", "--max-warnings", "0"]);
+check("structure", process.execPath, ["scripts/graph.mjs"]);
 for (const project of ["packages/core", "packages/contract", "apps/server", "apps/web", "e2e", "scripts"])
   check(`types of ${project}`, "node_modules/.bin/tsc", ["-p", project]);
 jest("unit, server and component tests", ["core", "contract", "server", "web"]);

@@ -2,9 +2,12 @@ module.exports = {
   displayName: "web",
   preset: "jest-expo/web",
   testEnvironmentOptions: { customExportConditions: [""] },
+  setupFiles: ["<rootDir>/jest.setup.js"],
   testMatch: ["<rootDir>/**/*.test.tsx", "<rootDir>/**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/dist/"],
   moduleNameMapper: {
+    // Jest takes the form of these for old browsers, which needs no rewriting.
+    "^(d3-contour|d3-array)$": "<rootDir>/../../node_modules/$1/dist/$1.js",
     "^@uprise/core$": "<rootDir>/../../packages/core/src/index.ts",
     "^@uprise/contract$": "<rootDir>/../../packages/contract/src/index.ts",
   },

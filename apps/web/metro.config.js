@@ -23,4 +23,10 @@ config.server.enhanceMiddleware = (metro) => (request, response, next) => {
   return request.pipe(onward);
 };
 
+/** Zod carries its messages in fifty languages, a fifth of the first script; the ones shown here are our own. */
+config.resolver.resolveRequest = (context, name, platform) =>
+  /locales\/index\.js$/.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath)
+    ? { type: "empty" }
+    : context.resolveRequest(context, name, platform);
+
 module.exports = config;

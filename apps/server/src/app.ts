@@ -1,9 +1,11 @@
+import compress from "@fastify/compress";
 import helmet from "@fastify/helmet";
 import swagger from "@fastify/swagger";
 import swaggerUi from "@fastify/swagger-ui";
 import Fastify from "fastify";
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler, type ZodTypeProvider } from "fastify-type-provider-zod";
 import { healthSchema } from "@uprise/contract";
+import { openComputer } from "./compute/pool";
 import { fillDemo } from "./demo/fill";
 import { answerProblems } from "./problems";
 import { computeRoutes } from "./resources/compute";
@@ -38,16 +40,22 @@ const policy = {
 export async function buildApp(settings: Settings, log = false): Promise<App> {
   const store = await openStore(settings.dataFolder);
   if (settings.demo && (await store.isEmpty())) await fillDemo(store);
+  const computer = openComputer(settings.workerFile ?? null);
   const app: App = Fastify({
     logger: log ? { level: process.env["LOG_LEVEL"] ?? "warn" } : false,
     bodyLimit: BODY_LIMIT,
     requestTimeout: REQUEST_TIMEOUT_MS,
+    // A closing server does not wait for browsers that keep their lines open.
+    forceCloseConnections: true,
     routerOptions: { maxParamLength: 200 },
   }).withTypeProvider<ZodTypeProvider>();
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerProblems(app);
-  app.addHook("onClose", () => store.close());
+  app.addHook("onClose", async () => {
+    await computer.close();
+    await store.close();
+  });
   await app.register(helmet, {
     contentSecurityPolicy: { useDefaults: false, directives: policy },
     strictTransportSecurity: false,
@@ -59,12 +67,13 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
   });
   await app.register(swaggerUi, { routePrefix: "/api/docs", staticCSP: false, uiConfig: { docExpansion: "list" } });
   await app.register(async (scope: App) => {
+    await scope.register(compress, { threshold: 1024, encodings: ["br", "gzip"] });
     scope.get("/api/health", { schema: { summary: "Is it up?", response: { 200: healthSchema } } }, () => ({
       status: "ok" as const,
       version: VERSION,
     }));
     scope.get("/api/openapi.json", { schema: { hide: true } }, () => app.swagger());
-    computeRoutes(scope, store);
+    computeRoutes(scope, store, computer);
     formulaRoutes(scope, store);
     kitchenRoutes(scope, store);
   });

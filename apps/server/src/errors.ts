@@ -8,6 +8,9 @@ export const refusals = {
   unprocessable: { status: 422, title: "The request cannot be worked with" },
   "version-missing": { status: 428, title: "The version is missing" },
   "built-in": { status: 409, title: "That one ships with Uprise" },
+  busy: { status: 503, title: "The server has too much to compute" },
+  "took-too-long": { status: 503, title: "This took too long to compute" },
+  "disk-full": { status: 507, title: "The disk is full" },
   internal: { status: 500, title: "Something went wrong on the server" },
 } as const;
 export type RefusalCode = keyof typeof refusals;
@@ -20,5 +23,13 @@ export class Refusal extends Error {
   ) {
     super(message);
     this.name = "Refusal";
+  }
+}
+
+/** The server cannot start with what it was given; the message is a sentence for the one who started it. */
+export class Unusable extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = "Unusable";
   }
 }

@@ -1,30 +1,57 @@
 import { existsSync } from "node:fs";
 import { resolve } from "node:path";
 import { buildApp } from "./app";
+import { Unusable } from "./errors";
 import { settingsFrom } from "./settings";
 
+/** A stopping server lets what it is doing come to an end for so long, ms. */
+const GRACE_MS = 4000;
+
+const there = (path: string): string | null => (existsSync(resolve(path)) ? resolve(path) : null);
+
 async function main(): Promise<void> {
-  const webFolder = resolve("apps/web/dist");
-  const settings = settingsFrom(process.env, existsSync(webFolder) ? webFolder : null);
+  const settings = settingsFrom(process.env, there("apps/web/dist"), there("apps/server/dist/compute.mjs"));
   const app = await buildApp(settings, true);
 
   let stopping = false;
   const stop = async (): Promise<void> => {
-    if (stopping) return;
+    // Whoever asks twice means now.
+    if (stopping) process.exit(1);
     stopping = true;
+    setTimeout(() => process.exit(1), GRACE_MS).unref();
     await app.close();
     process.exit(0);
   };
   process.on("SIGTERM", () => void stop());
   process.on("SIGINT", () => void stop());
 
-  await app.listen({ port: settings.port, host: settings.host });
+  try {
+    await app.listen({ port: settings.port, host: settings.host });
+  } catch (error) {
+    await app.close();
+    throw listening(error as NodeJS.ErrnoException, settings);
+  }
   const address = app.server.address();
   const port = typeof address === "object" && address ? address.port : settings.port;
   process.stdout.write(`Uprise stands at http://${settings.host}:${port}\n`);
 }
 
+/** Why the server cannot be reached, as a sentence. */
+function listening(error: NodeJS.ErrnoException, { host, port }: { host: string; port: number }): Error {
+  switch (error.code) {
+    case "EADDRINUSE":
+      return new Unusable(`Port ${port} is taken, perhaps by another Uprise; stop that one, or start with PORT=${port + 1}.`);
+    case "EACCES":
+      return new Unusable(`Port ${port} may not be used by you; a port over 1024 would be right, such as PORT=4173.`);
+    case "EADDRNOTAVAIL":
+    case "ENOTFOUND":
+      return new Unusable(`This machine has no address "${host}"; HOST=127.0.0.1 would be right for this machine alone.`);
+    default:
+      return error;
+  }
+}
+
 main().catch((error: unknown) => {
-  console.error(error instanceof Error ? error.message : error);
+  console.error(error instanceof Unusable ? error.message : error);
   process.exit(1);
 });

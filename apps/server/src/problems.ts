@@ -13,8 +13,15 @@ const problem = (code: RefusalCode, detail: string, more: Partial<Problem> = {},
   ...more,
 });
 
+/** SQLite says so of itself, and Sequelize passes it on. */
+const isDiskFull = (error: Error & { code?: unknown; original?: { code?: unknown } }): boolean =>
+  [error.code, error.original?.code].some((code) => code === "SQLITE_FULL" || code === "ENOSPC") ||
+  /SQLITE_FULL/.test(error.message);
+
 /** Every error as problem details; what is not foreseen is logged and told without its insides. */
 export function explain(error: FastifyError | Error): Problem {
+  if (isDiskFull(error))
+    return problem("disk-full", "The disk that holds the data folder is full. Nothing was changed; make room and send it again.");
   if (error instanceof Refusal) return problem(error.code, error.message, error.more);
   if (error instanceof CoreError) {
     return problem("unprocessable", error.message, { errors: [{ path: error.path, message: error.message }] }, error.code);

@@ -1,12 +1,13 @@
 import { execFileSync, spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { connect } from "node:net";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { analyse, type Formula, type Ingredient, type Proposals } from "@uprise/core";
 import type { Problem, StoredFormula } from "@uprise/contract";
 import { buildApp } from "./app";
 import { demoFormulas } from "./demo/fill";
-import { openDatabase } from "./store/database";
+import { databaseFile, openDatabase } from "./store/database";
 import { migrate } from "./store/migrations";
 import { openStore } from "./store/store";
 import type { App } from "./wire";
@@ -163,7 +164,7 @@ describe("formulas", () => {
     expect((await call("PUT", `/api/formulas/${body.id}`, formula)).status).toBe(428);
     expect((await call("PUT", `/api/formulas/${body.id}`, formula, { "if-match": "new" })).status).toBe(400);
     expect((await call("PUT", "/api/formulas/nobody", formula, { "if-match": '"1"' })).status).toBe(404);
-    expect((await create({ ...formula, id: "mine" })).status).toBe(409);
+    expect((await create({ ...formula, id: "mine", title: "Another" })).status).toBe(409);
   });
 });
 
@@ -302,38 +303,87 @@ describe("the house rules of the server", () => {
   });
 });
 
-describe("the store", () => {
-  test("a database of the first shape is carried over with its formulas", async () => {
-    const old = mkdtempSync(join(tmpdir(), "uprise-old-"));
-    const database = openDatabase(old);
-    await migrate(database, "001-formulas");
-    const now = "2026-01-02 03:04:05.000 +00:00";
-    await database.sequelize.query(
-      "INSERT INTO formulas (id, version, title, body, createdAt, updatedAt) VALUES ('kept', 3, 'Trial loaf', ?, ?, ?)",
-      { replacements: [JSON.stringify(formula), now, now] },
-    );
-    await database.close();
-    const store = await openStore(old);
-    expect(await store.formulas.read("kept")).toMatchObject({ version: 3, formula });
-    await store.formulas.remove("kept", 3);
-    expect((await store.formulas.restore("kept")).version).toBe(3);
-    await store.close();
-    rmSync(old, { recursive: true, force: true });
+describe("the wire", () => {
+  test("an oven keeps every field through a change, and a creation sent twice makes one", async () => {
+    const oven = {
+      name: "Deck",
+      modes: ["still", "fan"],
+      biasK: 12,
+      swingK: 9,
+      warmMinutes: 25,
+      racks: 2,
+      widthMm: 600,
+      depthMm: 500,
+    };
+    const made = await call<{ id: string; version: number; oven: object }>("POST", "/api/ovens", { ...oven, id: "deck" });
+    expect([made.status, made.body.oven]).toEqual([201, oven]);
+    expect((await call<{ version: number }>("POST", "/api/ovens", { ...oven, id: "deck" })).body.version).toBe(1);
+    const changed = { ...oven, biasK: 10, racks: 3 };
+    const { body } = await call<{ oven: object }>("PUT", "/api/ovens/deck", changed, { "if-match": '"1"' });
+    expect(body.oven).toEqual(changed);
+    expect((await call<{ oven: object }>("GET", "/api/ovens/deck")).body.oven).toEqual(changed);
   });
 
+  test("a list may leave out what ships with Uprise, and may send whole formulas", async () => {
+    await call("POST", "/api/vessels", { id: "mine", name: "Boat tin", vessel: { shape: "round", diameterMm: 180 } });
+    const own = await call<{ total: number; items: { id: string }[] }>("GET", "/api/vessels?own=true");
+    expect(own.body.items.map(({ id }) => id)).toEqual(["mine"]);
+    expect((await call<{ total: number }>("GET", "/api/ingredients?own=true")).body.total).toBe(0);
+    const whole = await call<{ items: { id: string; lines: number; formula: Formula }[] }>("GET", "/api/formulas?whole=true");
+    for (const { formula: one, lines } of whole.body.items) expect(one.lines.length).toBe(lines);
+  });
+
+  test("what is long is sent pressed", async () => {
+    const response = await fetch(`${base}/api/ingredients?pageSize=500`, { headers: { "accept-encoding": "br" } });
+    expect(response.headers.get("content-encoding")).toBe("br");
+    expect(((await response.json()) as { total: number }).total).toBeGreaterThan(200);
+  });
+
+  test.each([
+    "1e999 g millet flour",
+    `${"9".repeat(400)} g millet flour`,
+    `${"9".repeat(12)} kg millet flour`,
+    "1/0 cup oat flour",
+  ])("%s is no amount, and no fault of the server", async (line) => {
+    const read = await call<{ lines: { state: string; grams: unknown }[] }>("POST", "/api/read", { text: `Pier\n${line}` });
+    expect(read.status).toBe(200);
+    expect(read.body.lines.every(({ state, grams }) => state !== "read" || grams === null)).toBe(true);
+    const analysed = await call("POST", "/api/analyse", { text: `${line}\n100 g kefir`, kind: "loaf" });
+    expect([200, 422]).toContain(analysed.status);
+  });
+
+  test.each([
+    [{ text: "a\n".repeat(1001) }, /1000 lines/],
+    [{ text: "x".repeat(4001) }, /4000 characters/],
+    [{ lines: [{ ingredientId: "water", grams: 1e9 }] }, /1 000 000/],
+  ])("a request beyond reason is refused with what would be right", async (body, message) => {
+    const { status, body: told } = await call<Problem>("POST", "lines" in body ? "/api/analyse" : "/api/read", body);
+    expect([status, JSON.stringify(told)]).toEqual([400, expect.stringMatching(message)]);
+  });
+});
+
+describe("the store", () => {
   test("log mode, sync, foreign keys", async () => {
-    const database = openDatabase(mkdtempSync(join(tmpdir(), "uprise-pragma-")));
+    const at = mkdtempSync(join(tmpdir(), "uprise-pragma-"));
+    await migrate(databaseFile(at));
+    const database = openDatabase(at);
     const pragma = async (name: string): Promise<unknown> =>
       Object.values(((await database.sequelize.query(`PRAGMA ${name}`)) as [Record<string, unknown>[], unknown])[0][0] ?? {})[0];
     expect(await pragma("journal_mode")).toBe("wal");
     expect(await pragma("synchronous")).toBe(2);
-    await migrate(database);
     await expect(
       database.sequelize.query(
         "INSERT INTO formula_versions (formulaId, number, reason, body, savedAt) VALUES ('nobody', 1, '', '{}', '2026-01-01')",
       ),
     ).rejects.toThrow(/FOREIGN KEY/);
     await database.close();
+    rmSync(at, { recursive: true, force: true });
+  });
+
+  test("a folder that cannot be written is told with its name and the way out", async () => {
+    const file = join(folder, "a-file");
+    writeFileSync(file, "");
+    await expect(openStore(join(file, "data"))).rejects.toThrow(/a-file.*cannot be written.*UPRISE_DATA/);
   });
 });
 
@@ -368,8 +418,16 @@ describe("a killed process", () => {
     expect((await call<StoredFormula>("GET", `/api/formulas/${body.id}`)).body.formula).toEqual(formula);
     two.child.removeAllListeners("exit");
     const ended = new Promise((done) => two.child.on("exit", done));
+    // A browser that keeps its line open, and a request that never ends, do not hold it.
+    const half = connect(Number(new URL(two.url).port), "127.0.0.1");
+    half.on("error", () => undefined);
+    half.write("POST /api/read HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\nContent-Length: 500\r\n\r\n{");
+    await new Promise((done) => half.once("connect", done));
+    const asked = Date.now();
     two.child.kill("SIGTERM");
-    expect(await ended).toBe(0);
+    await ended;
+    expect(Date.now() - asked).toBeLessThan(5000);
+    half.destroy();
     rmSync(data, { recursive: true, force: true });
   }, 60_000);
 });

@@ -8,10 +8,16 @@ export interface Settings {
   demo: boolean;
   /** Folder with the exported web application; null when only the API is served. */
   webFolder: string | null;
+  /** Bundle of the compute threads; null where everything runs in this thread. */
+  workerFile?: string | null;
 }
 
 /** Settings from the environment. Throws with the right form when PORT is no port. */
-export function settingsFrom(env: Record<string, string | undefined>, webFolder: string | null): Settings {
+export function settingsFrom(
+  env: Record<string, string | undefined>,
+  webFolder: string | null,
+  workerFile: string | null = null,
+): Settings {
   const port = Number(env["PORT"] ?? 4173);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new Error(`PORT is "${env["PORT"]}"; a whole number from 0 to 65535 would be right.`);
@@ -21,5 +27,6 @@ export function settingsFrom(env: Record<string, string | undefined>, webFolder:
     dataFolder: resolve(env["UPRISE_DATA"] ?? "data"),
     demo: env["UPRISE_DEMO"] === "1",
     webFolder,
+    workerFile,
   };
 }

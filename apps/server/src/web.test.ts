@@ -54,8 +54,26 @@ test("a deep link brings the one page; a missing file and a missing call do not"
 });
 
 test("a path that climbs out of the folder gets nothing from outside", async () => {
-  const answer = await app.inject({ url: "/..%2f..%2fetc%2fpasswd" });
-  expect(answer.body).not.toContain("root:");
+  writeFileSync(join(folder, "beside.json"), '{ "secret": "of the kitchen" }');
+  writeFileSync(join(folder, "web", "inside.json"), '{ "open": true }');
+  // The file can be reached by its path from the root of the site, if a path may climb; one inside it can be reached at all.
+  expect((await app.inject({ url: "/inside.json" })).body).toContain("open");
+  const climbs = [
+    "/../beside.json",
+    "/..%2fbeside.json",
+    "/%2e%2e/beside.json",
+    "/%2e%2e%2fbeside.json",
+    "/..%5cbeside.json",
+    "/_expo/..%2f..%2fbeside.json",
+    "/_expo/../../beside.json",
+    "//beside.json",
+    "/..%252fbeside.json",
+    "/..%00/beside.json",
+  ];
+  for (const url of climbs) {
+    const answer = await app.inject({ url });
+    expect([url, answer.body.includes("secret"), answer.statusCode >= 400]).toEqual([url, false, true]);
+  }
 });
 
 test("every answer carries a strict content policy", async () => {

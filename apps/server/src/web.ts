@@ -16,7 +16,7 @@ export async function serveWeb(app: App, folder: string | null): Promise<void> {
       preCompressed: true,
       cacheControl: false,
       setHeaders: (reply, path) => {
-        const hashed = /[\\/](?:_expo|assets)[\\/]/.test(path);
+        const hashed = /[\\/](?:_expo|assets)[\\/]|[\\/]bake-worker\.[0-9a-f]{12}\.js/.test(path);
         void reply.setHeader("cache-control", hashed ? YEAR : "no-cache");
       },
     });

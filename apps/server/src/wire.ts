@@ -23,7 +23,14 @@ export type App = FastifyInstance<
 export const idParams = z.object({ id: idSchema });
 
 /** Answers that every call may give beside its own. */
-export const problems = { 400: problemSchema, 404: problemSchema, 412: problemSchema, 422: problemSchema, 428: problemSchema };
+export const problems = {
+  400: problemSchema,
+  404: problemSchema,
+  412: problemSchema,
+  422: problemSchema,
+  428: problemSchema,
+  503: problemSchema,
+};
 
 /** The version a write was made from, out of `If-Match`. Refuses a missing or unreadable one. */
 export function versionOf(request: FastifyRequest): number {

@@ -5,8 +5,10 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { useFonts } from "expo-font";
 import { Slot } from "expo-router";
 import { SafeAreaProvider } from "react-native-safe-area-context";
+import { useFetchAhead } from "../features/shell/fetch-ahead";
 import { Shell } from "../features/shell/shell";
 import { ThemeProvider } from "../theme/theme";
+import { Guard } from "../ui/guard";
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -18,13 +20,16 @@ const queries = new QueryClient({
 
 export default function Layout() {
   useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BricolageGrotesque_700Bold });
+  useFetchAhead();
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>
         <ThemeProvider>
-          <Shell>
-            <Slot />
-          </Shell>
+          <Guard what="Uprise">
+            <Shell>
+              <Slot />
+            </Shell>
+          </Guard>
         </ThemeProvider>
       </QueryClientProvider>
     </SafeAreaProvider>

@@ -1,3 +1,3 @@
-import { FormulasScreen } from "../features/formulas/screen";
+import { FormulasScreen } from "../features/formula/list-screen";
 
 export default FormulasScreen;

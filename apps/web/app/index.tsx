@@ -1,3 +1,3 @@
-import { BenchHome } from "../features/bench/home";
+import { BenchHome } from "../features/formula/home";
 
 export default BenchHome;

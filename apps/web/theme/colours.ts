@@ -54,3 +54,23 @@ export const dark: Colours = {
   good: "#7fcf9d",
   focus: "#8cb8f2",
 };
+
+/** Black on white, for the printer. */
+export const paper: Colours = {
+  ...light,
+  paper: "#ffffff",
+  sunk: "#ffffff",
+  ink: "#000000",
+  faint: "#333333",
+  rule: "#999999",
+  strongRule: "#000000",
+};
+
+/** A colour between two, both as #rrggbb; `share` of the second. */
+export function mixed(a: string, b: string, share: number): string {
+  const part = (hex: string, at: number): number => parseInt(hex.slice(at, at + 2), 16);
+  return `#${[1, 3, 5]
+    .map((at) => Math.round(part(a, at) * (1 - share) + part(b, at) * share))
+    .map((value) => value.toString(16).padStart(2, "0"))
+    .join("")}`;
+}

@@ -1,7 +1,7 @@
-import { createContext, type ReactNode, useContext, useMemo, useState } from "react";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
 import { useColorScheme, useWindowDimensions } from "react-native";
-import { readDevice, writeDevice } from "../ui/device";
-import { type Colours, dark, light } from "./colours";
+import { readDevice, writeDevice } from "../device/local";
+import { type Colours, dark, light, paper } from "./colours";
 import { wideFrom } from "./scale";
 
 export const schemes = ["system", "light", "dark"] as const;
@@ -23,6 +23,11 @@ export function ThemeProvider({ children }: { children: ReactNode }) {
     return schemes.find((s) => s === kept) ?? "system";
   });
   const isDark = scheme === "system" ? system === "dark" : scheme === "dark";
+  useEffect(() => {
+    // Scroll bars, fields and the page behind follow the scheme too.
+    document.documentElement.style.colorScheme = isDark ? "dark" : "light";
+    document.body.style.backgroundColor = (isDark ? dark : light).paper;
+  }, [isDark]);
   const theme = useMemo(
     () => ({
       colours: isDark ? dark : light,
@@ -45,5 +50,12 @@ export function useTheme(): Theme {
 }
 
 export const useColours = (): Colours => useTheme().colours;
+
+/** Ink on white, whatever the scheme: for what goes on paper. */
+export function PaperTheme({ children }: { children: ReactNode }) {
+  const theme = useTheme();
+  const onPaper = useMemo(() => ({ ...theme, colours: paper, isDark: false }), [theme]);
+  return <ThemeContext.Provider value={onPaper}>{children}</ThemeContext.Provider>;
+}
 
 export const useWide = (): boolean => useWindowDimensions().width >= wideFrom;

@@ -18,6 +18,7 @@ interface FieldProps {
   onChange: (text: string) => void;
   onSubmit?: () => void;
   onBlur?: () => void;
+  onFocus?: () => void;
   /** What was wrong and what would be right; the text stays as typed. */
   error?: string | undefined;
   hint?: string;
@@ -39,6 +40,7 @@ export function Field({
   onChange,
   onSubmit,
   onBlur,
+  onFocus,
   error,
   hint,
   hideLabel = false,
@@ -81,9 +83,12 @@ export function Field({
           multiline={multiline}
           {...(rows ? { numberOfLines: rows } : {})}
           {...(placeholder ? { placeholder, placeholderTextColor: colours.faint } : {})}
-          {...(keyboard ? { inputMode: keyboard === "numeric" ? "decimal" : "text" } : {})}
+          {...(keyboard ? { inputMode: keyboard === "decimal-pad" ? "decimal" : keyboard === "numeric" ? "numeric" : "text" } : {})}
           onSubmitEditing={onSubmit}
-          onFocus={() => setFocused(true)}
+          onFocus={() => {
+            setFocused(true);
+            onFocus?.();
+          }}
           onBlur={() => {
             setFocused(false);
             onBlur?.();

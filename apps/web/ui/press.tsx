@@ -1,19 +1,11 @@
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { Pressable, type PressableProps, type StyleProp, StyleSheet, View, type ViewStyle } from "react-native";
 import { space, touch } from "../theme/scale";
 import { useColours } from "../theme/theme";
+import { useFocusRing } from "./use-focus-ring";
 import { Body } from "./words";
 
-/** Whether the browser would show focus here: after a key, not after a finger. */
-function byKeyboard(target: unknown): boolean {
-  try {
-    return target instanceof Element && target.matches(":focus-visible");
-  } catch {
-    return true;
-  }
-}
-
-interface PressProps extends Omit<PressableProps, "style" | "children"> {
+export interface PressProps extends Omit<PressableProps, "style" | "children"> {
   children: ReactNode;
   style?: StyleProp<ViewStyle>;
   label?: string;
@@ -21,27 +13,21 @@ interface PressProps extends Omit<PressableProps, "style" | "children"> {
 
 /** Something to press, with a visible ring when the keyboard is on it. */
 export function Press({ children, style, label, ...rest }: PressProps) {
-  const colours = useColours();
-  const [focused, setFocused] = useState(false);
+  const { ring, onFocus, onBlur } = useFocusRing();
   return (
     <Pressable
       role="button"
       {...(label ? { "aria-label": label } : {})}
       {...rest}
       onFocus={(event) => {
-        setFocused(byKeyboard(event.target));
+        onFocus(event);
         rest.onFocus?.(event);
       }}
       onBlur={(event) => {
-        setFocused(false);
+        onBlur();
         rest.onBlur?.(event);
       }}
-      style={({ pressed }) => [
-        styles.press,
-        style,
-        pressed ? styles.pressed : null,
-        focused ? { outlineStyle: "solid", outlineWidth: 3, outlineColor: colours.focus, outlineOffset: -3 } : null,
-      ]}
+      style={({ pressed }) => [styles.press, style, pressed ? styles.pressed : null, ring]}
     >
       {children}
     </Pressable>
@@ -57,9 +43,10 @@ interface ButtonProps {
   disabled?: boolean;
   label?: string;
   style?: StyleProp<ViewStyle>;
+  testID?: string;
 }
 
-export function Button({ children, onPress, kind = "plain", icon, disabled = false, label, style }: ButtonProps) {
+export function Button({ children, onPress, kind = "plain", icon, disabled = false, label, style, testID }: ButtonProps) {
   const colours = useColours();
   const look: ViewStyle =
     kind === "main"
@@ -72,6 +59,7 @@ export function Button({ children, onPress, kind = "plain", icon, disabled = fal
       onPress={onPress}
       disabled={disabled}
       aria-disabled={disabled}
+      testID={testID}
       style={[styles.button, look, style]}
       {...(label ? { label } : {})}
     >

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { ActivityIndicator, StyleSheet, View } from "react-native";
 import { space } from "../theme/scale";
 import { useColours } from "../theme/theme";
+import { Link } from "./link";
 import { Button } from "./press";
 import { Body, Heading } from "./words";
 
@@ -35,6 +36,21 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
   );
 }
 
+/** An address that leads to nothing: what that means, and a way on. */
+export function NotFound({ title, children, to, way }: { title: string; children: string; to: string; way: string }) {
+  return (
+    <View style={styles.state} role="status">
+      <Heading>{title}</Heading>
+      <Body>{children}</Body>
+      <Link to={to}>
+        <Body strong style={styles.way}>
+          {way}
+        </Body>
+      </Link>
+    </View>
+  );
+}
+
 /** Work under way that takes longer than a moment: a line of fixed height, so that nothing jumps when it ends. */
 export function Busy({ on, what }: { on: boolean; what: string }) {
   const colours = useColours();
@@ -52,5 +68,6 @@ export function Busy({ on, what }: { on: boolean; what: string }) {
 
 const styles = StyleSheet.create({
   busy: { minHeight: 24, flexDirection: "row", alignItems: "center", gap: space.s },
+  way: { textDecorationLine: "underline" },
   state: { padding: space.xl, gap: space.m, alignItems: "flex-start", maxWidth: 560 },
 });

@@ -3,15 +3,18 @@ import { type StyleProp, StyleSheet, TextInput, type TextStyle, View } from "rea
 import { space } from "../theme/scale";
 import { useColours } from "../theme/theme";
 import { noOutline } from "./field";
+import { Small } from "./words";
 
 /** A title that is typed over where it stands. */
 export function TitleField({
   value,
   onChange,
+  error,
   style,
 }: {
   value: string;
   onChange: (text: string) => void;
+  error?: string | undefined;
   style: StyleProp<TextStyle>;
 }) {
   const colours = useColours();
@@ -28,10 +31,16 @@ export function TitleField({
         value={value}
         onChangeText={onChange}
         maxLength={160}
+        {...(error ? { "aria-invalid": true } : {})}
         onFocus={() => setFocused(true)}
         onBlur={() => setFocused(false)}
         style={[style, styles.input, noOutline]}
       />
+      {error ? (
+        <Small tone="stop" live="polite">
+          {error}
+        </Small>
+      ) : null}
     </View>
   );
 }

@@ -1,12 +1,15 @@
-import { fireEvent, render, screen } from "@testing-library/react";
+import { act, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { type ReactElement, useState } from "react";
 import { dark, light } from "../theme/colours";
 import { ThemeProvider, useTheme } from "../theme/theme";
 import { Choice } from "./choice";
-import { readDevice, writeDevice } from "./device";
+import { readDevice, writeDevice } from "../device/local";
 import { Field } from "./field";
 import { NumberField } from "./number-field";
 import { Button } from "./press";
+import { Check } from "./check";
+import { NameSearch } from "./combobox";
+import { Guard, reloadOnce } from "./guard";
 import { Busy, Empty, Failed, Loading } from "./state";
 import { Why } from "./why";
 import { Body, Heading, Title } from "./words";
@@ -58,7 +61,7 @@ describe("colours", () => {
 describe("fields", () => {
   function Held() {
     const [value, setValue] = useState(175);
-    return <NumberField label="Oven" unit="°C" least={60} most={320} value={value} onChange={setValue} />;
+    return <NumberField label="Oven" unit="°C" least={60} most={320} value={value} onChange={(next) => setValue(next ?? 0)} />;
   }
   const field = (): HTMLInputElement => screen.getByLabelText("Oven");
   test("a number is taken with point or comma; nonsense and empty say what would be right and leave the value", () => {
@@ -161,4 +164,89 @@ test("a device that refuses to remember stops nothing", () => {
   expect(readDevice("x")).toBe("1");
   writeDevice("x", null);
   expect(readDevice("x")).toBeNull();
+});
+
+describe("by keyboard", () => {
+  test("arrows move a choice; one tab stop for all of it", async () => {
+    function Held() {
+      const [value, setValue] = useState<"a" | "b" | "c">("a");
+      return (
+        <Choice
+          label="Pick"
+          options={[
+            { value: "a", label: "Ay" },
+            { value: "b", label: "Bee" },
+            { value: "c", label: "Sea" },
+          ]}
+          value={value}
+          onChange={setValue}
+        />
+      );
+    }
+    show(<Held />);
+    const radios = screen.getAllByRole("radio");
+    const group = screen.getByRole("radiogroup", { name: "Pick" });
+    expect([group, ...radios].filter((stop) => stop.tabIndex === 0)).toHaveLength(1);
+    act(() => radios[0]?.focus());
+    fireEvent.keyDown(document.activeElement as Element, { key: "ArrowRight" });
+    await waitFor(() => expect(document.activeElement?.textContent).toBe("Bee"));
+  });
+  test("a check is switched where it stands", () => {
+    const onChange = jest.fn();
+    show(<Check label="milk" on={false} onChange={onChange} />);
+    const check = screen.getByRole("checkbox", { name: "milk" });
+    expect(check.getAttribute("aria-checked")).toBe("false");
+    fireEvent.click(check);
+    expect(onChange).toHaveBeenCalledWith(true);
+  });
+  test("what a search finds is walked by arrows and taken by Enter; Escape empties it", () => {
+    const onPick = jest.fn();
+    const onQuery = jest.fn();
+    const found = [
+      { id: "oat", name: "Oat flour", aliases: [] },
+      { id: "rice", name: "Rice flour", aliases: ["white rice"] },
+    ];
+    show(<NameSearch label="It means" query="flour" onQuery={onQuery} found={found} onPick={onPick} />);
+    const field = screen.getByRole("combobox", { name: "It means" });
+    expect(screen.getAllByRole("option")).toHaveLength(2);
+    fireEvent.keyDown(field, { key: "ArrowDown" });
+    fireEvent.keyDown(field, { key: "ArrowDown" });
+    expect(field.getAttribute("aria-activedescendant")).toBe(screen.getAllByRole("option")[1]?.id);
+    fireEvent.keyDown(field, { key: "Enter" });
+    expect(onPick).toHaveBeenCalledWith(found[1]);
+    fireEvent.keyDown(field, { key: "Escape" });
+    expect(onQuery).toHaveBeenLastCalledWith("");
+  });
+});
+
+describe("a fence", () => {
+  const quiet = jest.spyOn(console, "error");
+  beforeAll(() => void quiet.mockImplementation(() => undefined));
+  afterAll(() => quiet.mockRestore());
+  test("what breaks inside is told there and can be tried again; what stands beside goes on", () => {
+    let broken = true;
+    const Fragile = () => {
+      if (broken) throw new Error("the beam snapped");
+      return <Body>whole again</Body>;
+    };
+    show(
+      <>
+        <Body>the sheet</Body>
+        <Guard what="This room">
+          <Fragile />
+        </Guard>
+      </>,
+    );
+    expect(screen.getByText("the sheet")).toBeTruthy();
+    expect(screen.getByRole("alert").textContent).toMatch(/This room broke.*kept.*the beam snapped/);
+    broken = false;
+    fireEvent.click(screen.getByRole("button", { name: "Try again" }));
+    expect(screen.getByText("whole again")).toBeTruthy();
+  });
+  test("a part that a new build took away loads the page anew once, not for ever", () => {
+    sessionStorage.clear();
+    const reload = jest.fn();
+    expect([reloadOnce(100_000, reload), reloadOnce(130_000, reload), reloadOnce(200_000, reload)]).toEqual([true, false, true]);
+    expect(reload).toHaveBeenCalledTimes(2);
+  });
 });

@@ -1,8 +1,19 @@
 import { allergenSchema, kindSchema, measuresSchema, ovenSchema, processSchema, rangeSchema, vesselSchema } from "@uprise/core";
 import { z } from "zod";
 
+/** Limits of a pasted text: more than a book of recipes in one paste is a slip. */
+export const textLimits = { signs: 100_000, lines: 1000, lineSigns: 4000 } as const;
+
+const textSchema = z
+  .string()
+  .max(textLimits.signs, { error: "A text of up to 100 000 characters would be right." })
+  .refine((text) => text.split("\n").length <= textLimits.lines, { error: "A text of up to 1000 lines would be right." })
+  .refine((text) => text.split("\n").every((line) => line.length <= textLimits.lineSigns), {
+    error: "Lines of up to 4000 characters would be right; is a line break missing?",
+  });
+
 export const readRequestSchema = z.object({
-  text: z.string().max(100_000, { error: "A text of up to 100 000 characters would be right." }),
+  text: textSchema,
   measures: measuresSchema.optional(),
   title: z.string().max(160).optional(),
 });
@@ -20,7 +31,7 @@ export const requestLineSchema = z.object({
 });
 
 const formulaFields = z.object({
-  text: z.string().max(100_000).optional(),
+  text: textSchema.optional(),
   lines: z.array(requestLineSchema).max(200).optional(),
   measures: measuresSchema.optional(),
   kind: kindSchema.optional(),

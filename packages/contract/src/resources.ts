@@ -1,4 +1,4 @@
-import { formulaSchema, ingredientSchema, ovenModes, vesselSchema } from "@uprise/core";
+import { formulaSchema, ingredientSchema, neededMeasures, ovenModes, vesselSchema } from "@uprise/core";
 import { z } from "zod";
 
 export const idSchema = z
@@ -13,6 +13,13 @@ export const pageQuerySchema = z.object({
   page: z.coerce.number().int().min(1).default(1),
   pageSize: z.coerce.number().int().min(1).max(500).default(50),
 });
+
+const flag = z.enum(["true", "false"]).transform((value) => value === "true");
+
+/** Lists of the kitchen: `own=true` leaves out what ships with Uprise. */
+export const kitchenQuerySchema = pageQuerySchema.extend({ own: flag.optional() });
+/** The list of formulas: `whole=true` sends each formula with its summary. */
+export const formulasQuerySchema = pageQuerySchema.extend({ whole: flag.optional() });
 
 export const pageOf = <T extends z.ZodType>(item: T) =>
   z.object({ items: z.array(item), page: z.number().int(), pageSize: z.number().int(), total: z.number().int() });
@@ -32,6 +39,8 @@ export const formulaSummarySchema = z.object({
   kind: formulaSchema.shape.kind,
   lines: z.number().int(),
   massG: z.number(),
+  /** Where the list was asked for whole formulas. */
+  formula: formulaSchema.optional(),
 });
 export type FormulaSummary = z.infer<typeof formulaSummarySchema>;
 
@@ -52,16 +61,45 @@ export type StoredIngredient = z.infer<typeof storedIngredientSchema>;
 
 export const vesselInputSchema = z.object({
   id: idSchema.optional(),
-  name: z.string().trim().min(1).max(120),
+  name: z.string().trim().min(1, { error: "A name by which you know it." }).max(120, { error: "A name of up to 120 signs." }),
   vessel: vesselSchema,
 });
 export type VesselInput = z.infer<typeof vesselInputSchema>;
+
+const measureWords = {
+  lengthMm: "Measure it inside, in millimetres; 23 cm is 230.",
+  diameterMm: "Measure it inside, in millimetres; 23 cm is 230.",
+  heightMm: "Measure the height inside, in millimetres; 7 cm is 70.",
+} as const;
+
+/** A pan that one describes by ruler or water: it must have the measures that its shape needs to hold anything. */
+export const ownPanSchema = vesselInputSchema.superRefine(({ vessel }, context) => {
+  for (const key of neededMeasures(vessel.shape))
+    if (vessel[key] === undefined) context.addIssue({ code: "custom", path: ["vessel", key], message: measureWords[key] });
+});
+
+/** A bought blend as its packet tells it: the ingredients by falling weight, and what it holds of gum and powder, %. */
+export const blendLabelSchema = z.object({
+  name: z.string().trim().min(2, { error: "A name, as on the packet." }).max(100, { error: "A name of up to 100 signs." }),
+  order: z.array(z.string()).min(1, { error: "What stands first on the label? One ingredient at least." }).max(30),
+  gumPercent: z
+    .number({ error: "A percentage from 0 to 10, or nothing where the label is silent." })
+    .min(0)
+    .max(10, { error: "A percentage from 0 to 10, or nothing where the label is silent." })
+    .optional(),
+  powderPercent: z
+    .number({ error: "A percentage from 0 to 10, or nothing where the label is silent." })
+    .min(0)
+    .max(10, { error: "A percentage from 0 to 10, or nothing where the label is silent." })
+    .optional(),
+});
+export type BlendLabel = z.infer<typeof blendLabelSchema>;
 export const storedVesselSchema = z.object({ ...stored, own: z.boolean(), name: z.string(), vessel: vesselSchema });
 export type StoredVessel = z.infer<typeof storedVesselSchema>;
 
 /** An oven as known: how far its inside differs from its dial, and how far it swings, in K. */
 export const ovenProfileSchema = z.object({
-  name: z.string().trim().min(1).max(120),
+  name: z.string().trim().min(1, { error: "A name by which you know it." }).max(120, { error: "A name of up to 120 signs." }),
   modes: z.array(z.enum(ovenModes)).min(1),
   biasK: z.number().min(-60).max(60),
   swingK: z.number().min(0).max(60),

@@ -1,5 +1,5 @@
 import { readings } from "./analyse";
-import { analyseText, answered, beginKind, formulaFrom, mended } from "./begin";
+import { analyseText, answered, beginKind, formulaFrom, mended, type Mending, mendingKey } from "./begin";
 import { formulaSchema } from "./formula/formula";
 import { kinds } from "./formula/kinds";
 import { readRecipe } from "./read";
@@ -70,4 +70,56 @@ test.each(kinds)("%s can be begun from flours on the shelf", (kind) => {
   expect(formulaSchema.safeParse(formula).error?.issues ?? []).toEqual([]);
   expect(formula.lines.some((line) => line.ingredientId === "gf-blend-plain")).toBe(false);
   expect(readings(formula).batch.massG).toBeCloseTo(800, 0);
+});
+
+describe("what was said of a line by hand", () => {
+  const pier = `Pier bake
+200 g sorghum flour
+50 g walnuts or pecans
+30 g chia seeds (optional)
+1 tsp each of baking soda and salt
+60 g moonbean flour
+Topping:
+40 g oats`;
+  const reading = readRecipe(pier, "us");
+  const idsOf = (mending: Mending): string[] =>
+    formulaFrom(mended(reading, mending, "us"), "us").formula.lines.map(({ ingredientId }) => ingredientId);
+
+  test("what is optional is off until it is taken, a part that is no batter stays out, and both go into the notes", () => {
+    expect(idsOf({})).toEqual(["sorghum-flour", "walnuts", "soda", "salt"]);
+    expect(idsOf({ "30 g chia seeds (optional)": { taken: true } })).toContain("chia");
+    const { formula } = formulaFrom(reading, "us");
+    for (const word of ["chia seeds", "moonbean", "oats"]) expect(formula.notes).toContain(word);
+  });
+
+  test("a line that is left unread asks nothing more and weighs nothing", () => {
+    const after = mended(reading, { "50 g walnuts or pecans": { left: true } }, "us");
+    expect(after.questions.some(({ line }) => after.lines[line]?.source.startsWith("50 g"))).toBe(false);
+    expect(idsOf({ "50 g walnuts or pecans": { left: true } })).not.toContain("walnuts");
+  });
+
+  test("an alternative that is chosen brings its own name; a stand-in keeps the baker's", () => {
+    const pecans = mended(reading, { "50 g walnuts or pecans": { choice: { "which-one": 1 } } }, "us");
+    const chosen = formulaFrom(pecans, "us").formula.lines.find(({ ingredientId }) => ingredientId === "pecans");
+    expect(chosen?.name ?? "Pecans").toMatch(/pecans/i);
+    const stand = mended(reading, { "60 g moonbean flour": { ingredientId: "teff-flour" } }, "us");
+    const line = formulaFrom(stand, "us").formula.lines.find(({ ingredientId }) => ingredientId === "teff-flour");
+    expect(line).toMatchObject({ name: "Moonbean flour", grams: { mid: 60 } });
+  });
+
+  test("of a line that holds two things, one is mended and the other stays", () => {
+    const salt = reading.lines.find((line) => line.ingredientId === "salt");
+    expect(salt && mendingKey(salt)).toBe("1 tsp each of baking soda and salt#1");
+    const after = mended(reading, { "1 tsp each of baking soda and salt#1": { grams: 3 } }, "us");
+    const gramsOf = (id: string) => after.lines.find(({ ingredientId }) => ingredientId === id)?.grams?.mid;
+    expect(gramsOf("salt")).toBe(3);
+    expect(gramsOf("soda")).toBeCloseTo(4.9, 0);
+  });
+
+  test("a name that was explained before is read without a question", () => {
+    const own = new Map([["moonbean flour", "sorghum-flour"]]);
+    const again = readRecipe("Pier bake\n60 g Moonbean flour", "us", undefined, undefined, own);
+    expect(again.lines[1]).toMatchObject({ ingredientId: "sorghum-flour", state: "read" });
+    expect(again.questions).toEqual([]);
+  });
 });

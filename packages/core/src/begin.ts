@@ -5,10 +5,10 @@ import type { Formula, FormulaLine } from "./formula/formula";
 import { type Kind, kindFromWords } from "./formula/kinds";
 import type { WeighedLine } from "./formula/resolve";
 import type { Line, Question, Reading } from "./measure/reading";
-import { readLine } from "./measure/line";
-import { mainAmount } from "./measure/reader";
+import { mainMeasure } from "./measure/line";
+import { itemsOf } from "./measure/several";
 import type { Measures } from "./measure/units";
-import { weigh } from "./measure/weigh";
+import { weighMeasure } from "./measure/weigh";
 import { builtInShelf, ingredientOf, type Shelf } from "./pantry/catalogue";
 import { scaled } from "./measure/range";
 import { type Oven, type Vessel, vesselLibrary, vesselOf } from "./pantry/vessel";
@@ -24,6 +24,8 @@ export function answered(reading: Reading, question: Question, choice: Question[
       ...line,
       ...(choice.grams ? { grams: choice.grams } : {}),
       ...(choice.ingredientId ? { ingredientId: choice.ingredientId } : {}),
+      // The baker's own word stays where something stands in for it, and goes where another thing was chosen.
+      ...(choice.ingredientId && (question.kind === "which-one" || question.kind === "spelling") ? { name: choice.label } : {}),
       state: open ? "asked" : "read",
     };
   });
@@ -32,7 +34,14 @@ export function answered(reading: Reading, question: Question, choice: Question[
 }
 
 /** What the baker said of lines by hand: which ingredient a text means, or what it weighs. Keyed by the line's own text. */
-export type Mending = Record<string, { ingredientId?: string; grams?: number; choice?: Record<string, number> }>;
+export type Mending = Record<
+  string,
+  { ingredientId?: string; grams?: number; choice?: Record<string, number>; taken?: boolean; left?: boolean }
+>;
+
+/** What is said of a line is kept under its text, and under its place in it where the text holds several things. */
+export const mendingKey = (line: Pick<Line, "source" | "item">): string =>
+  line.item === undefined ? line.source : `${line.source}#${line.item}`;
 
 /**
  * A reading with everything the baker said of it by hand: an ingredient for a line that could not be read is weighed as the text
@@ -41,19 +50,25 @@ export type Mending = Record<string, { ingredientId?: string; grams?: number; ch
 export function mended(reading: Reading, mending: Mending, measures: Measures, shelf: Shelf = builtInShelf): Reading {
   let result = reading;
   reading.questions.forEach((question) => {
-    const source = reading.lines[question.line]?.source ?? "";
-    const choice = question.choices[mending[source]?.choice?.[question.kind] ?? -1];
+    const line = reading.lines[question.line];
+    const choice = question.choices[(line ? mending[mendingKey(line)]?.choice?.[question.kind] : undefined) ?? -1];
     if (choice) result = answered(result, question, choice);
   });
   const questions = new Set(result.questions);
-  const lines = result.lines.map((line, index): Line => {
-    const said = mending[line.source];
+  const lines = result.lines.map((given, index): Line => {
+    let line = given;
+    const said = mending[mendingKey(line)];
+    if (said?.left) {
+      for (const q of result.questions) if (q.line === index) questions.delete(q);
+      return { ...line, state: "read", optional: true };
+    }
+    if (said?.taken) line = { ...line, optional: false };
     const ingredient = said?.ingredientId === undefined ? undefined : shelf.get(said.ingredientId);
     if (!said || (!ingredient && said.grams === undefined)) return line;
     const open = result.questions.filter((q) => q.line === index && !(said.grams !== undefined && q.kind !== "which-ingredient"));
     for (const q of result.questions) if (q.line === index && !open.includes(q)) questions.delete(q);
-    const amount = mainAmount(readLine(line.source).amounts);
-    const weighed = ingredient && amount ? weigh(amount, ingredient, measures) : line.grams;
+    const measure = mainMeasure(itemsOf(line.source)[line.item ?? 0]?.measures ?? []);
+    const weighed = ingredient && measure ? weighMeasure(measure, ingredient, measures) : line.grams;
     const grams = said.grams === undefined ? weighed : { low: said.grams, mid: said.grams, high: said.grams };
     const known = ingredient?.id ?? line.ingredientId;
     return {
@@ -67,13 +82,35 @@ export function mended(reading: Reading, mending: Mending, measures: Measures, s
   return { ...result, lines, questions: result.questions.filter((q) => questions.has(q)) };
 }
 
+/** The baker's own word stays on the line where the pantry's name is another. */
+function labelOf(line: Line, shelf: Shelf): { name?: string } {
+  const known = shelf.get(line.ingredientId ?? "");
+  const own = line.name.trim();
+  const same = known && [known.name, ...known.aliases].some((name) => name.toLowerCase() === own.toLowerCase());
+  return known && !same && own !== "" && own.length <= 120 ? { name: own.replace(/^./, (c) => c.toUpperCase()) } : {};
+}
+
 /** The vessel a reading names, filled up from the library where the text gives no measures. */
 function vesselFrom(reading: Reading, kind: Kind): Vessel {
   const { pan } = reading;
   const usual = defaultsOf(kind).vessel;
   if (!pan) return usual;
   const like = vesselLibrary.find((entry) => entry.vessel.shape === pan.shape)?.vessel;
-  return { ...(usual.shape === pan.shape ? usual : like), ...pan };
+  const pieces = pan.pieces ?? (pan.shape === "muffin" || pan.shape === "free" ? reading.yield?.pieces : undefined);
+  // A pan brings its own measures; what it does not say is that of a usual one of its shape.
+  const base = usual.shape === pan.shape ? usual : like;
+  const across = pan.diameterMm !== undefined || pan.lengthMm !== undefined;
+  const {
+    lengthMm: _l,
+    widthMm: _w,
+    diameterMm: _d,
+    baseLengthMm: _bl,
+    baseWidthMm: _bw,
+    baseDiameterMm: _bd,
+    capacityMl: _c,
+    ...rest
+  } = base ?? {};
+  return { ...(across ? rest : base), ...pan, ...(pieces === undefined ? {} : { pieces }) };
 }
 
 export interface Begun {
@@ -83,16 +120,30 @@ export interface Begun {
 }
 
 /** A formula from a reading: its weighed lines, and what else the text said of pan, oven and kind. The rest goes into the notes. */
-export function formulaFrom(reading: Reading, measures: Measures, kind?: Kind): Begun {
+export function formulaFrom(reading: Reading, measures: Measures, kind?: Kind, shelf: Shelf = builtInShelf): Begun {
   const title = reading.title ?? "Untitled formula";
   const text = reading.lines.map((line) => line.source).join(" ");
   const chosen = kind ?? kindFromWords(title) ?? kindFromPan(reading) ?? kindFromWords(text) ?? "loaf";
-  const weighed = reading.lines.filter((line) => line.role === "ingredient" && line.ingredientId !== null && line.grams !== null);
+  const aside = new Set((reading.components ?? []).filter(({ role }) => role !== "soaker").map(({ id }) => id));
+  const weighed = reading.lines.filter(
+    (line) =>
+      line.role === "ingredient" &&
+      line.ingredientId !== null &&
+      line.grams !== null &&
+      // What may be left out is off until it is taken; what goes on top, in the tin or on the table is no batter.
+      line.optional !== true &&
+      (line.component === undefined || !aside.has(line.component)),
+  );
   const left = reading.lines.filter((line) => line.role === "ingredient" && !weighed.includes(line));
   const steps = reading.lines.filter((line) => line.role === "step" || line.role === "note");
   const defaults = defaultsOf(chosen);
   const oven: Oven = reading.oven
-    ? { ...defaults.oven, ...(reading.oven.mode ? { mode: reading.oven.mode } : {}), celsius: clampOven(reading.oven.celsius) }
+    ? {
+        ...defaults.oven,
+        ...(reading.oven.mode ? { mode: reading.oven.mode } : {}),
+        ...(reading.oven.dial ? { dial: reading.oven.dial } : {}),
+        celsius: clampOven(reading.oven.celsius),
+      }
     : defaults.oven;
   const lines = weighed.map((line, index): FormulaLine => ({
     id: `l${index + 1}`,
@@ -100,6 +151,7 @@ export function formulaFrom(reading: Reading, measures: Measures, kind?: Kind): 
     grams: line.grams ?? { low: 0, mid: 0, high: 0 },
     ...(line.unit ? { unit: line.unit } : {}),
     ...(line.filling ? { filling: line.filling } : {}),
+    ...labelOf(line, shelf),
     ...(line.preparation ? { note: line.preparation.slice(0, 500) } : {}),
   }));
   const notes = [...left.map((line) => `Not weighed: ${line.source.trim()}`), ...steps.map((line) => line.source.trim())]

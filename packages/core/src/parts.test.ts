@@ -6,7 +6,8 @@ import { asIngredient, type Book, expand, formulaLineId } from "./formula/nested
 import type { WeighedLine } from "./formula/resolve";
 import { builtInShelf, shelfWith } from "./pantry/catalogue";
 import { ingredientSchema } from "./pantry/ingredient";
-import { opened, pullsOf, splitOf } from "./parts";
+import { bareKitchen, openFormula } from "./formula/open";
+import { pullsOf, splitOf } from "./parts";
 
 const entry = (title: string, formula: Record<string, number>): { title: string; lines: WeighedLine[] } => ({
   title,
@@ -41,7 +42,7 @@ describe("a formula as an ingredient", () => {
   test("is opened in its proportions and analysed as if its lines stood there", () => {
     const book = bookOf({ pier });
     const flat = readings({
-      ...opened(formula, book),
+      ...openFormula(formula, { ...bareKitchen, book }),
       lines: [
         ...formula.lines.slice(1),
         { ingredientId: "sorghum-flour", grams: 150 },
@@ -49,7 +50,7 @@ describe("a formula as an ingredient", () => {
         { ingredientId: "xanthan", grams: 6 },
       ],
     });
-    const nested = readings(opened(formula, book));
+    const nested = readings(openFormula(formula, { ...bareKitchen, book }));
     expect(nested.batch.massG).toBeCloseTo(flat.batch.massG, 9);
     expect(nested.batch.flourG).toBeCloseTo(294, 9);
     expect(nested.lift.ph.mid).toBeCloseTo(flat.lift.ph.mid, 9);
@@ -99,7 +100,7 @@ describe("a formula as an ingredient", () => {
 
 test("what the lines pull adds up to the ledger, nested or not", () => {
   const book = bookOf({ pier });
-  const analysis = readings(opened(formula, book));
+  const analysis = readings(openFormula(formula, { ...bareKitchen, book }));
   const pulls = [...pullsOf(formula, book, analysis).values()];
   expect(pulls.reduce((all, p) => all + p.soda, 0)).toBeCloseTo(analysis.lift.sodaMmol.mid, 9);
   expect(pulls.reduce((all, p) => all + p.acid, 0)).toBeCloseTo(analysis.lift.acidMmol.mid, 6);
@@ -169,9 +170,9 @@ describe("one batter, several parts", () => {
         ...formula,
         parts: [part("cups", 0.4, "muffin", [{ id: "r", ingredientId: "raisins", grams: exact(40) }]), part("tin", 0.5, "loaf")],
       },
-      bookOf({ pier }),
+      { ...bareKitchen, book: bookOf({ pier }) },
     );
-    const whole = readings(opened(formula, bookOf({ pier }))).batch.massG;
+    const whole = readings(openFormula(formula, { ...bareKitchen, book: bookOf({ pier }) })).batch.massG;
     expect(split.left).toBeCloseTo(0.1, 9);
     expect(split.parts[0]?.analysis?.batch.massG).toBeCloseTo(0.4 * whole + 40, 6);
     expect(split.parts[1]?.analysis?.batch.massG).toBeCloseTo(0.5 * whole, 6);
@@ -179,6 +180,8 @@ describe("one batter, several parts", () => {
     expect(split.parts[0]?.analysis?.given.kind).toBe("muffin");
   });
   test("a part without a share and without additions is there, but judged by nothing", () => {
-    expect(splitOf({ ...formula, parts: [part("none", 0, "loaf")] }, bookOf({ pier })).parts[0]?.analysis).toBeNull();
+    expect(
+      splitOf({ ...formula, parts: [part("none", 0, "loaf")] }, { ...bareKitchen, book: bookOf({ pier }) }).parts[0]?.analysis,
+    ).toBeNull();
   });
 });

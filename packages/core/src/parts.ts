@@ -1,21 +1,9 @@
-import { readings, type Analysis, type AnalyseInput } from "./analyse";
+import { type Analysis, defaultsOf, readings } from "./balance/readings";
 import type { Formula, Part } from "./formula/formula";
 import { type Book, expand } from "./formula/nested";
+import { bareKitchen, gramsOf, type Kitchen, openInput } from "./formula/open";
 import type { WeighedLine } from "./formula/resolve";
 import { scaleLines } from "./formula/scale";
-import { builtInShelf, type Shelf } from "./pantry/catalogue";
-
-export const noBook: Book = () => undefined;
-
-/** A formula as `analyse` takes it, its nested formulas opened; with its own id it may not hold itself. Throws `formula-cycle`. */
-export const opened = (formula: Formula, book: Book, id?: string): AnalyseInput & { lines: readonly WeighedLine[] } => ({
-  lines: expand(formula.lines, book, id === undefined ? [] : [{ id, title: formula.title }]),
-  kind: formula.kind,
-  vessel: formula.vessel,
-  oven: formula.oven,
-  process: formula.process,
-  measures: formula.measures,
-});
 
 export interface JudgedPart {
   part: Part;
@@ -29,24 +17,34 @@ export interface Split {
   left: number;
 }
 
-/** Each part of a base batter judged by itself: its share of every line, with its own additions, kind, pan and oven. */
-export function splitOf(formula: Formula, book: Book = noBook, shelf: Shelf = builtInShelf): Split {
-  const base = expand(formula.lines, book);
+/** Each part of a base batter judged by itself: its share of every line, with its own additions, kind, pan and oven. Throws as `openFormula`. */
+export function splitOf(formula: Formula, kitchen: Kitchen = bareKitchen): Split {
   const parts = (formula.parts ?? []).map((part): JudgedPart => {
-    const lines: WeighedLine[] = [...(part.share > 0 ? scaleLines(base, part.share) : []), ...expand(part.additions, book)];
-    const weighs = lines.some((line) => (typeof line.grams === "number" ? line.grams : line.grams.mid) > 0);
-    return {
-      part,
-      analysis: weighs
-        ? readings(
-            { lines, kind: part.kind, vessel: part.vessel, oven: part.oven, process: formula.process, measures: formula.measures },
-            shelf,
-          )
-        : null,
-    };
+    const lines: WeighedLine[] = [...(part.share > 0 ? scaleLines(formula.lines, part.share) : []), ...part.additions];
+    const { kind, vessel, oven } = part;
+    const input = openInput({ lines, kind, vessel, oven, process: formula.process, measures: formula.measures }, kitchen);
+    const weighs = input.lines.some((line) => gramsOf(line) > 0);
+    return { part, analysis: weighs ? readings(input, kitchen.shelf) : null };
   });
-  return { parts, left: 1 - parts.reduce((all, { part }) => all + part.share, 0) };
+  return { parts, left: leftOf(formula) };
 }
+
+const leftOf = (formula: Formula): number => 1 - (formula.parts ?? []).reduce((all, { share }) => all + share, 0);
+
+/** A part to begin with: half of the batter or what is left of it, as muffins. `id` must be new. */
+export function newPart(formula: Formula, id: string): Part {
+  const { vessel, oven } = defaultsOf("muffin");
+  const first = (formula.parts ?? []).length === 0;
+  const share = first ? 0.5 : Math.min(1, Math.max(0, Math.round(100 * leftOf(formula)) / 100));
+  return { id, name: first ? "First part" : "Another part", share, additions: [], kind: "muffin", vessel, oven };
+}
+
+/** What changing the kind of a part brings with it: its usual pan and oven. */
+export const partOfKind = (part: Part, kind: Part["kind"]): Partial<Part> => {
+  if (kind === part.kind) return {};
+  const { vessel, oven } = defaultsOf(kind);
+  return { kind, vessel, oven };
+};
 
 /** What each line pulls, mmol: an ingredient on several lines is shared out by mass, a nested formula pulls what its parts pull. */
 export function pullsOf(formula: Formula, book: Book, { lift }: Analysis): Map<string, { soda: number; acid: number }> {
@@ -55,7 +53,7 @@ export function pullsOf(formula: Formula, book: Book, { lift }: Analysis): Map<s
     id: line.id,
     leaves: expand([line], book).map((leaf) => ({
       id: leaf.ingredientId,
-      grams: typeof leaf.grams === "number" ? leaf.grams : leaf.grams.mid,
+      grams: gramsOf(leaf),
     })),
   }));
   const whole = new Map<string, number>();

@@ -92,7 +92,10 @@ test("no line is ever lost, whatever is pasted, and ranges are in order", () => 
     fc.property(fc.array(line, { maxLength: 12 }), (lines) => {
       const text = lines.join("\n");
       const reading = readRecipe(text);
-      expect(reading.lines.map((l) => l.source)).toEqual(text.split(/\r\n|\r|\n/).filter((l) => l.trim() !== ""));
+      // A line that holds several things comes back once for each of them.
+      expect(reading.lines.filter((l) => (l.item ?? 0) === 0).map((l) => l.source)).toEqual(
+        text.split(/\r\n|\r|\n/).filter((l) => l.trim() !== ""),
+      );
       for (const { grams } of reading.lines) {
         if (grams)
           expect(Number.isFinite(grams.mid) && grams.low <= grams.mid && grams.mid <= grams.high && grams.low >= 0).toBe(true);

@@ -1,25 +1,68 @@
+import type { Meant } from "./measure/meaning";
 import { readText } from "./measure/reader";
 import type { Reading } from "./measure/reading";
 import type { Measures } from "./measure/units";
 import { builtInShelf, type Shelf } from "./pantry/catalogue";
-import { ambiguousNames, findIngredient } from "./pantry/find";
+import { candidatesOf, findIngredient, mayMean, titledIngredient } from "./pantry/find";
+import type { Ingredient } from "./pantry/ingredient";
+import { drained, preparedAs } from "./pantry/prepared";
 
-/** Reads a pasted recipe against a shelf: lines, grams with spread, questions. See `readText`. */
-export function readRecipe(text: string, measures: Measures = "us", title?: string, shelf: Shelf = builtInShelf): Reading {
+const meant = (ingredient: Ingredient): Meant => ({ ingredientId: ingredient.id, name: ingredient.name, what: ingredient });
+
+const once = <T>(look: (name: string) => T): ((name: string) => T) => {
+  const known = new Map<string, T>();
+  return (name) => {
+    const before = known.get(name);
+    if (before !== undefined || known.has(name)) return before as T;
+    const found = look(name);
+    known.set(name, found);
+    return found;
+  };
+};
+
+/** What a baker said that a name means, by the name as written in lower case. */
+export type OwnNames = ReadonlyMap<string, string>;
+
+/** Blends are sold under one name with and without a gum or a leavener. */
+const blends: Record<string, string[]> = { "gf-blend-plain": ["gf-blend-plain", "gf-blend-gum", "gf-blend-self-raising"] };
+
+/** Reads a pasted recipe against a shelf: lines, grams with spread, questions. See `readText`. `own` are names the baker explained before. */
+export function readRecipe(
+  text: string,
+  measures: Measures = "us",
+  title?: string,
+  shelf: Shelf = builtInShelf,
+  own: OwnNames = new Map(),
+): Reading {
+  const explained = (name: string): Ingredient | undefined => shelf.get(own.get(name.trim().toLowerCase()) ?? "");
+  const explainedIds = new Set(own.values());
   return readText(
     text,
     measures,
-    (name) => {
-      const match = findIngredient(name, shelf);
-      if (!match) return null;
-      const options = ambiguousNames[name.toLowerCase().trim()] ?? [];
-      const mayMean = options.flatMap((id) => {
-        const entry = shelf.get(id);
-        return entry ? [{ ingredientId: entry.id, name: entry.name, what: entry }] : [];
-      });
-      const assumed = mayMean[0];
-      const ingredient = (assumed && shelf.get(assumed.ingredientId)) ?? match.ingredient;
-      return { ingredientId: ingredient.id, name: ingredient.name, certainty: match.certainty, what: ingredient, mayMean };
+    {
+      // A line is asked for its names several times; one text has each name looked up once.
+      find: once((name) => {
+        const known = explained(name);
+        if (known) return { ...meant(known), certainty: 1, respelled: false };
+        const match = findIngredient(name, shelf);
+        return match && { ...meant(match.ingredient), certainty: match.certainty, respelled: match.respelled === true };
+      }),
+      titled: (name) => {
+        const same = titledIngredient(name, shelf);
+        return same ? meant(same) : null;
+      },
+      mayMean: once((name) => (explained(name) ? [] : mayMean(name, shelf).map(meant))),
+      candidates: (name) => candidatesOf(name, shelf).map(meant),
+      prepared: (ingredientId, said) => {
+        const made = preparedAs(ingredientId, said);
+        const ingredient = made && shelf.get(made.ingredientId);
+        return made && ingredient
+          ? { ...meant(ingredient), keeps: made.keeps, ...(made.weighedAs ? { weighedAs: made.weighedAs } : {}) }
+          : null;
+      },
+      mayHold: (ingredientId) =>
+        explainedIds.has(ingredientId) ? [] : (blends[ingredientId] ?? []).flatMap((id) => shelf.get(id) ?? []).map(meant),
+      drained,
     },
     title,
   );

@@ -2,6 +2,7 @@ import {
   formulaInputSchema,
   formulaSummarySchema,
   formulaVersionSchema,
+  formulasQuerySchema,
   pageOf,
   pageQuerySchema,
   storedFormulaSchema,
@@ -21,7 +22,7 @@ export function formulaRoutes(app: App, store: Store): void {
       schema: {
         summary: "List formulas",
         tags,
-        querystring: pageQuerySchema,
+        querystring: formulasQuerySchema,
         response: { 200: pageOf(formulaSummarySchema), ...problems },
       },
     },

@@ -2,8 +2,8 @@ import {
   ingredientInputSchema,
   ovenInputSchema,
   type ovenProfileSchema,
+  kitchenQuerySchema,
   pageOf,
-  pageQuerySchema,
   storedIngredientSchema,
   storedOvenSchema,
   type StoredVessel,
@@ -65,13 +65,14 @@ function resource<Body, Stored extends { id: string; version: number }>(typed: A
       schema: {
         summary: `List every ${r.what}`,
         tags,
-        querystring: pageQuerySchema,
+        querystring: kitchenQuerySchema,
         response: { 200: pageOf(r.answer), ...problems },
       },
     },
     async (request) => {
-      const query = request.query as Query;
-      return pageFrom(await r.list(query), query);
+      const query = request.query as Query & { own?: boolean };
+      const all = await r.list(query);
+      return pageFrom(query.own ? all.filter((entry) => !r.isBuiltIn(entry.id)) : all, query);
     },
   );
   app.get(
@@ -134,8 +135,7 @@ export function kitchenRoutes(app: App, store: Store): void {
     list: async () => (await ovens.list()).map(ovenFrom),
     read: async (id) => ovens.read(id).then((row) => (row ? ovenFrom(row) : null)),
     create: async ({ id, ...oven }) => ovenFrom(await ovens.create(id, oven)),
-    change: async (id, version, { name, modes, biasK, swingK }) =>
-      ovenFrom(await ovens.change(id, version, { name, modes, biasK, swingK })),
+    change: async (id, version, { id: _, ...oven }) => ovenFrom(await ovens.change(id, version, oven)),
     remove: (id, version) => ovens.remove(id, version),
     isBuiltIn: () => false,
   });

@@ -1,7 +1,8 @@
-import { mkdirSync } from "node:fs";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { Sequelize, Transaction } from "sequelize";
 import sqlite3 from "sqlite3";
+import { Unusable } from "../errors";
 
 /**
  * sqlite3 with the settings of every connection: wait for a lock, keep foreign keys, and sync the log at each commit so that an
@@ -24,12 +25,29 @@ export interface Database {
   close(): Promise<void>;
 }
 
-/** Opens the one database of a data folder, which is made where it is missing. */
+/** The file of the database in a data folder, which is made where it is missing. Throws `Unusable` where it cannot be written. */
+export function databaseFile(dataFolder: string): string {
+  try {
+    mkdirSync(dataFolder, { recursive: true });
+    const probe = join(dataFolder, `.writable-${process.pid}`);
+    writeFileSync(probe, "1");
+    rmSync(probe);
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code;
+    throw new Unusable(
+      code === "ENOSPC"
+        ? `The disk with the data folder ${dataFolder} is full; free some space and start again.`
+        : `The data folder ${dataFolder} cannot be written (${code}); make it writable, or set UPRISE_DATA to one that is.`,
+    );
+  }
+  return join(dataFolder, "uprise.sqlite");
+}
+
+/** Opens the one database of a data folder. */
 export function openDatabase(dataFolder: string): Database {
-  mkdirSync(dataFolder, { recursive: true });
   const sequelize = new Sequelize({
     dialect: "sqlite",
-    storage: join(dataFolder, "uprise.sqlite"),
+    storage: databaseFile(dataFolder),
     dialectModule: { ...sqlite3, Database: Connection },
     logging: false,
   });

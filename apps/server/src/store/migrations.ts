@@ -1,75 +1,139 @@
-import { DataTypes, type QueryInterface } from "sequelize";
-import { SequelizeStorage, Umzug } from "umzug";
-import type { Database } from "./database";
-
-const times = { createdAt: { type: DataTypes.DATE, allowNull: false }, updatedAt: { type: DataTypes.DATE, allowNull: false } };
-const key = { type: DataTypes.STRING(80), primaryKey: true, allowNull: false };
-const version = { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 };
+import { existsSync } from "node:fs";
+import { Umzug, type UmzugStorage } from "umzug";
+import { Unusable } from "../errors";
+import { openRaw, type Raw } from "./raw";
 
 interface Migration {
   name: string;
-  up: (queries: QueryInterface) => Promise<void>;
-  down: (queries: QueryInterface) => Promise<void>;
+  up: string;
+  down: string;
 }
+
+const times = "createdAt DATETIME NOT NULL, updatedAt DATETIME NOT NULL";
+const things = ["ingredients", "vessels", "ovens"] as const;
 
 /** The shapes of the database in order. A new shape is a new entry; an old entry is never changed. */
 export const migrations: Migration[] = [
   {
     name: "001-formulas",
-    async up(queries) {
-      await queries.createTable("formulas", {
-        id: key,
-        version,
-        title: { type: DataTypes.STRING(160), allowNull: false },
-        body: { type: DataTypes.JSON, allowNull: false },
-        ...times,
-      });
-      await queries.createTable("formula_versions", {
-        formulaId: {
-          type: DataTypes.STRING(80),
-          primaryKey: true,
-          references: { model: "formulas", key: "id" },
-          onDelete: "CASCADE",
-        },
-        number: { type: DataTypes.INTEGER, primaryKey: true },
-        reason: { type: DataTypes.STRING(300), allowNull: false, defaultValue: "" },
-        body: { type: DataTypes.JSON, allowNull: false },
-        savedAt: { type: DataTypes.DATE, allowNull: false },
-      });
-    },
-    async down(queries) {
-      await queries.dropTable("formula_versions");
-      await queries.dropTable("formulas");
-    },
+    up: `
+      CREATE TABLE formulas (id VARCHAR(80) NOT NULL PRIMARY KEY, version INTEGER NOT NULL DEFAULT 1, title VARCHAR(160) NOT NULL,
+        body JSON NOT NULL, ${times});
+      CREATE TABLE formula_versions (formulaId VARCHAR(80) NOT NULL REFERENCES formulas (id) ON DELETE CASCADE, number INTEGER NOT NULL,
+        reason VARCHAR(300) NOT NULL DEFAULT '', body JSON NOT NULL, savedAt DATETIME NOT NULL, PRIMARY KEY (formulaId, number));`,
+    down: `DROP TABLE formula_versions; DROP TABLE formulas;`,
   },
   {
     name: "002-kitchen-and-removed-formulas",
-    async up(queries) {
-      for (const table of ["ingredients", "vessels", "ovens"]) {
-        await queries.createTable(table, { id: key, version, body: { type: DataTypes.JSON, allowNull: false }, ...times });
-      }
-      await queries.addColumn("formulas", "removedAt", { type: DataTypes.DATE, allowNull: true });
-      await queries.addIndex("formulas", ["removedAt", "updatedAt"], { name: "formulas_recent" });
-    },
-    async down(queries) {
-      await queries.removeIndex("formulas", "formulas_recent");
-      await queries.removeColumn("formulas", "removedAt");
-      for (const table of ["ovens", "vessels", "ingredients"]) await queries.dropTable(table);
-    },
+    up: `
+      ${things
+        .map(
+          (table) =>
+            `CREATE TABLE ${table} (id VARCHAR(80) NOT NULL PRIMARY KEY, version INTEGER NOT NULL DEFAULT 1, body JSON NOT NULL, ${times});`,
+        )
+        .join("\n")}
+      ALTER TABLE formulas ADD COLUMN removedAt DATETIME;
+      CREATE INDEX formulas_recent ON formulas (removedAt, updatedAt);`,
+    down: `
+      DROP INDEX formulas_recent;
+      ALTER TABLE formulas DROP COLUMN removedAt;
+      ${things.map((table) => `DROP TABLE ${table};`).join("\n")}`,
+  },
+  {
+    name: "003-shapes-columns-events-files",
+    up: `
+      ALTER TABLE formulas ADD COLUMN kind VARCHAR(40) NOT NULL DEFAULT 'loaf';
+      ALTER TABLE formulas ADD COLUMN lineCount INTEGER NOT NULL DEFAULT 0;
+      ALTER TABLE formulas ADD COLUMN massG REAL NOT NULL DEFAULT 0;
+      UPDATE formulas SET
+        kind = coalesce(json_extract(body, '$.kind'), 'loaf'),
+        lineCount = json_array_length(body, '$.lines'),
+        massG = coalesce((SELECT sum(json_extract(line.value, '$.grams.mid')) FROM json_each(body, '$.lines') AS line), 0);
+      CREATE INDEX formulas_kind ON formulas (removedAt, kind, updatedAt);
+      CREATE INDEX formulas_title ON formulas (removedAt, title);
+      ${things.map((table) => `ALTER TABLE ${table} ADD COLUMN shape INTEGER NOT NULL DEFAULT 1;`).join("\n")}
+      CREATE TABLE events (id VARCHAR(80) NOT NULL PRIMARY KEY, bakeId VARCHAR(80) NOT NULL, at VARCHAR(40) NOT NULL, kind VARCHAR(40) NOT NULL,
+        shape INTEGER NOT NULL DEFAULT 1, body JSON NOT NULL, receivedAt DATETIME NOT NULL);
+      CREATE INDEX events_in_order ON events (bakeId, at, id);
+      CREATE TRIGGER events_stay BEFORE UPDATE ON events BEGIN SELECT RAISE(ABORT, 'events are only appended'); END;
+      CREATE TRIGGER events_remain BEFORE DELETE ON events BEGIN SELECT RAISE(ABORT, 'events are only appended'); END;
+      CREATE TABLE files (hash CHAR(64) NOT NULL PRIMARY KEY, type VARCHAR(80) NOT NULL, bytes INTEGER NOT NULL, createdAt DATETIME NOT NULL);`,
+    down: `
+      DROP TABLE files;
+      DROP TABLE events;
+      ${things.map((table) => `ALTER TABLE ${table} DROP COLUMN shape;`).join("\n")}
+      DROP INDEX formulas_title;
+      DROP INDEX formulas_kind;
+      ALTER TABLE formulas DROP COLUMN massG;
+      ALTER TABLE formulas DROP COLUMN lineCount;
+      ALTER TABLE formulas DROP COLUMN kind;`,
   },
 ];
 
-/** Brings a database to the newest shape, or up to the migration named. */
-export async function migrate(database: Database, to?: string): Promise<void> {
-  const umzug = new Umzug<QueryInterface>({
-    migrations: migrations.map(({ name, up, down }) => ({
-      name,
-      up: ({ context }) => up(context),
-      down: ({ context }) => down(context),
-    })),
-    context: database.sequelize.getQueryInterface(),
-    storage: new SequelizeStorage({ sequelize: database.sequelize, tableName: "migrations" }),
-    logger: undefined,
-  });
-  await umzug.up(to === undefined ? undefined : { to });
+const known = new Set(migrations.map(({ name }) => name));
+
+/** The names of what was done to a database, in a table beside its rows. */
+const storage = (raw: Raw): UmzugStorage => ({
+  logMigration: ({ name }) => raw.run("INSERT INTO migrations (name) VALUES (?)", name),
+  unlogMigration: ({ name }) => raw.run("DELETE FROM migrations WHERE name = ?", name),
+  executed: async () => (await raw.all<{ name: string }>("SELECT name FROM migrations ORDER BY name")).map(({ name }) => name),
+});
+
+/**
+ * Brings the database of a file to the newest shape, or to the one named, up or down. Each migration runs in one transaction with foreign
+ * keys off and is checked for broken references before it counts. What is there already is copied beside it first, once per start.
+ * Throws `Unusable` for a database that a newer program wrote.
+ */
+export async function migrate(file: string, to?: string): Promise<void> {
+  const there = existsSync(file);
+  const raw = await openRaw(file);
+  try {
+    await raw.exec("PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = OFF;");
+    await raw.exec("CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(255) NOT NULL UNIQUE PRIMARY KEY);");
+    const done = await storage(raw).executed({ context: raw });
+    const newer = done.find((name) => !known.has(name));
+    if (newer !== undefined)
+      throw new Unusable(
+        `The database in this data folder was written by a newer Uprise (${newer}); this program knows it up to ${migrations.at(-1)?.name}. Start the newer program, or set UPRISE_DATA to another folder.`,
+      );
+    const last = to === undefined ? migrations.length - 1 : migrations.findIndex(({ name }) => name === to);
+    const pending = migrations.filter(({ name }, index) => index <= last !== done.includes(name));
+    if (there && done.length > 0 && pending.length > 0) await copyBefore(raw, file, done.at(-1) ?? "");
+    const umzug = new Umzug<Raw>({
+      migrations: migrations.map(({ name, up, down }) => ({
+        name,
+        up: ({ context }) => context.exec(up),
+        down: ({ context }) => context.exec(down),
+      })),
+      context: raw,
+      storage: storage(raw),
+      logger: undefined,
+    });
+    const down = pending.length > 0 && done.includes(pending[0]?.name ?? "");
+    for (const { name } of down ? [...pending].reverse() : pending) {
+      await raw.exec("BEGIN IMMEDIATE");
+      try {
+        await (down ? umzug.down({ migrations: [name] }) : umzug.up({ migrations: [name] }));
+        const broken = await raw.all<{ table: string }>("PRAGMA foreign_key_check");
+        if (broken.length > 0) throw new Error(`${broken.length} rows of ${broken[0]?.table} would have lost what they refer to`);
+        await raw.exec("COMMIT");
+      } catch (error) {
+        await raw.exec("ROLLBACK");
+        throw new Unusable(
+          `The database could not be brought to the shape ${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed; a copy from before stands beside it.`,
+        );
+      }
+    }
+  } finally {
+    await raw.close();
+  }
+}
+
+/** The newest shape that the program writes. */
+export const NEWEST = migrations.at(-1)?.name ?? "";
+
+async function copyBefore(raw: Raw, file: string, shape: string): Promise<void> {
+  const copy = `${file.replace(/\.sqlite$/, "")}.of-${shape}.sqlite`;
+  if (existsSync(copy)) return;
+  await raw.run("VACUUM INTO ?", copy);
 }

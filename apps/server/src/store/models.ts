@@ -13,6 +13,9 @@ export class FormulaRow extends Model<InferAttributes<FormulaRow>, InferCreation
   declare id: string;
   declare version: number;
   declare title: string;
+  declare kind: string;
+  declare lineCount: number;
+  declare massG: number;
   declare body: Formula;
   declare removedAt: Date | null;
   declare createdAt: CreationOptional<Date>;
@@ -31,12 +34,34 @@ export class FormulaVersionRow extends Model<InferAttributes<FormulaVersionRow>,
 export class ThingRow extends Model<InferAttributes<ThingRow>, InferCreationAttributes<ThingRow>> {
   declare id: string;
   declare version: number;
+  declare shape: number;
   declare body: unknown;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
 }
 
+/** Something that happened at a bake; only appended. */
+export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttributes<EventRow>> {
+  declare id: string;
+  declare bakeId: string;
+  declare at: string;
+  declare kind: string;
+  declare shape: number;
+  declare body: unknown;
+  declare receivedAt: Date;
+}
+
+/** A file by the SHA-256 of its bytes; the bytes stand in the folder beside the database. */
+export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttributes<FileRow>> {
+  declare hash: string;
+  declare type: string;
+  declare bytes: number;
+  declare createdAt: CreationOptional<Date>;
+}
+
 export interface Models {
+  events: ModelStatic<EventRow>;
+  files: ModelStatic<FileRow>;
   formulas: ModelStatic<FormulaRow>;
   versions: ModelStatic<FormulaVersionRow>;
   things: Record<"ingredients" | "vessels" | "ovens", ModelStatic<ThingRow>>;
@@ -50,11 +75,45 @@ const times = { createdAt: DataTypes.DATE, updatedAt: DataTypes.DATE };
 export function defineModels(sequelize: Sequelize): Models {
   const thing = (tableName: string): ModelStatic<ThingRow> => {
     class Row extends ThingRow {}
-    return Row.init({ id: key, version, body, ...times }, { sequelize, tableName, modelName: tableName }) as ModelStatic<ThingRow>;
+    return Row.init(
+      { id: key, version, shape: DataTypes.INTEGER, body, ...times },
+      { sequelize, tableName, modelName: tableName },
+    ) as ModelStatic<ThingRow>;
   };
   return {
+    events: EventRow.init(
+      {
+        id: key,
+        bakeId: DataTypes.STRING,
+        at: DataTypes.STRING,
+        kind: DataTypes.STRING,
+        shape: DataTypes.INTEGER,
+        body,
+        receivedAt: DataTypes.DATE,
+      },
+      { sequelize, tableName: "events", timestamps: false },
+    ),
+    files: FileRow.init(
+      {
+        hash: { type: DataTypes.CHAR(64), primaryKey: true },
+        type: DataTypes.STRING,
+        bytes: DataTypes.INTEGER,
+        createdAt: DataTypes.DATE,
+      },
+      { sequelize, tableName: "files", updatedAt: false },
+    ),
     formulas: FormulaRow.init(
-      { id: key, version, title: DataTypes.STRING, body, removedAt: DataTypes.DATE, ...times },
+      {
+        id: key,
+        version,
+        title: DataTypes.STRING,
+        kind: DataTypes.STRING,
+        lineCount: DataTypes.INTEGER,
+        massG: DataTypes.REAL,
+        body,
+        removedAt: DataTypes.DATE,
+        ...times,
+      },
       { sequelize, tableName: "formulas" },
     ),
     versions: FormulaVersionRow.init(

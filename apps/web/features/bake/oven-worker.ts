@@ -1,38 +1,42 @@
-import { type SimulateOptions, type Simulation, simulateStart, type Start } from "@uprise/core";
+import { simulateStart } from "@uprise/core";
+import { drawingsOf } from "../../workers/isotherms";
+import type { Result, Task } from "../../workers/tasks";
 
-export interface Job {
-  start: Start;
-  massSpread: number;
-  options: SimulateOptions;
-}
-type Answer = { job: number; simulation?: Simulation; error?: string };
+type Answer = { job: number; result?: unknown; error?: string };
 
 interface Waiting {
-  job: Job;
-  done: (simulation: Simulation) => void;
+  task: Task;
+  done: (result: unknown) => void;
   failed: (message: string) => void;
 }
 
+/** The worker's file carries a hash of its content; the build says which. */
+const FILE = process.env["EXPO_PUBLIC_BAKE_WORKER"] ?? "/bake-worker.js";
+/** A bake takes some tens of ms; what takes this long hangs. */
+export const LIMIT_MS = 20_000;
+
 /**
  * One worker for all bakes of a page. Each channel keeps only its newest job: what was asked before it and has not begun is dropped. Jobs
- * run one after the other, so an answer is never older than the one before it; `cancel` drops the answer of a running job.
+ * run one after the other, so an answer is never older than the one before it; `cancel` drops the answer of a running job. A worker that
+ * breaks or hangs is ended and told, and the next job gets a new one.
  */
 class OvenWorker {
   private worker: Worker | null = null;
   private waiting = new Map<string, Waiting>();
-  private running: { channel: string; number: number; waiting: Waiting } | null = null;
+  private running: { channel: string; number: number; waiting: Waiting; limit: ReturnType<typeof setTimeout> } | null = null;
   private count = 0;
 
-  ask(channel: string, waiting: Waiting): void {
+  ask<T extends Task>(channel: string, task: T, done: (result: Result<T>) => void, failed: (message: string) => void): void {
     this.waiting.delete(channel);
-    this.waiting.set(channel, waiting);
+    this.waiting.set(channel, { task, done: done as Waiting["done"], failed });
     this.next();
   }
 
   /** Forgets a channel: nothing more will come of it. */
   cancel(channel: string): void {
     this.waiting.delete(channel);
-    if (this.running?.channel === channel) this.running.waiting = { ...this.running.waiting, done: () => {}, failed: () => {} };
+    if (this.running?.channel === channel)
+      this.running.waiting = { ...this.running.waiting, done: () => undefined, failed: () => undefined };
   }
 
   private next(): void {
@@ -41,39 +45,61 @@ class OvenWorker {
     if (!first) return;
     const [channel, waiting] = first;
     this.waiting.delete(channel);
-    this.running = { channel, number: ++this.count, waiting };
-    const { start, massSpread, options } = waiting.job;
+    const number = ++this.count;
+    const limit = setTimeout(() => this.broke(number, "The bake takes too long to compute and was stopped."), LIMIT_MS);
+    this.running = { channel, number, waiting, limit };
     if (typeof Worker === "undefined") {
-      // Where there are no workers (tests in jsdom) the same function runs here, later.
-      const number = this.count;
-      setTimeout(() => this.answer({ job: number, simulation: simulateStart(start, massSpread, options) }), 0);
+      // Where there are no workers (tests in jsdom) the same functions run here, later.
+      setTimeout(() => this.answer({ job: number, ...here(waiting.task) }), 0);
       return;
     }
-    this.open().postMessage({ job: this.count, start, massSpread, options });
+    try {
+      this.open().postMessage({ job: number, task: waiting.task });
+    } catch (error) {
+      this.broke(number, `The bake could not be computed: ${error instanceof Error ? error.message : String(error)}`);
+    }
   }
 
   private open(): Worker {
     if (this.worker) return this.worker;
-    const worker = new Worker("/bake-worker.js");
+    const worker = new Worker(FILE);
     worker.onmessage = (event: MessageEvent<Answer>) => this.answer(event.data);
     worker.onerror = (event) => {
       event.preventDefault();
-      const running = this.running;
-      this.worker = null;
-      worker.terminate();
-      if (running) this.answer({ job: running.number, error: "The bake could not be computed: its worker did not start." });
+      if (this.running) this.broke(this.running.number, "The bake could not be computed: its worker did not start.");
     };
     this.worker = worker;
     return worker;
   }
 
-  private answer({ job, simulation, error }: Answer): void {
+  /** The worker is of no use any more: it is ended, what it was at is told, and the queue goes on with a new one. */
+  private broke(number: number, error: string): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.answer({ job: number, error });
+  }
+
+  private answer({ job, result, error }: Answer): void {
     const running = this.running;
     if (!running || running.number !== job) return;
+    clearTimeout(running.limit);
     this.running = null;
-    if (simulation) running.waiting.done(simulation);
-    else running.waiting.failed(error ?? "The bake could not be computed.");
-    this.next();
+    try {
+      if (error === undefined) running.waiting.done(result);
+      else running.waiting.failed(error);
+    } finally {
+      this.next();
+    }
+  }
+}
+
+function here(task: Task): { result?: unknown; error?: string } {
+  try {
+    return {
+      result: task.do === "bake" ? simulateStart(task.start, task.massSpread, task.options) : drawingsOf(task.section),
+    };
+  } catch (error) {
+    return { error: error instanceof Error ? error.message : String(error) };
   }
 }
 

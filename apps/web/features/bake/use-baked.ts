@@ -1,9 +1,9 @@
 import {
   type Analysis,
-  type AnalyseInput,
   carried,
   carryOf,
   CoreError,
+  type Opened,
   type Ready,
   readings,
   ready,
@@ -21,6 +21,8 @@ export interface Read {
   simulation: Simulation | null;
   /** The bake is being computed for what stands on the sheet now. */
   baking: boolean;
+  /** Why the bake could not be computed: what is shown is the estimate, marked as one. */
+  unbaked: string | null;
 }
 
 /** Ready for the oven, with the estimate that stands until it is baked. */
@@ -28,7 +30,7 @@ type Bakeable = Ready & { first: Analysis };
 type Quick = { analysis: Analysis | null; ready: Bakeable | null; fault: string | null };
 
 /** The readings at once and, where it can be baked, what the worker needs. */
-function quickly(make: () => AnalyseInput, shelf: Shelf): Quick {
+function quickly(make: () => Opened, shelf: Shelf): Quick {
   try {
     const input = make();
     try {
@@ -52,7 +54,7 @@ const whole: SimulateOptions = {};
  * All readings of a formula: at once with an estimate of the bake as the last simulation corrects it, and with the simulation as soon as the
  * worker has it. `make` opens the formula and may throw the core's errors.
  */
-export function useBaked(make: () => AnalyseInput, shelf: Shelf): Read {
+export function useBaked(make: () => Opened, shelf: Shelf): Read {
   const quick = useMemo(() => quickly(make, shelf), [make, shelf]);
   const { simulation, of, pending, fault } = useSimulation(quick.ready, whole);
   const concluded = useMemo(() => (simulation && of ? of.conclude(simulation) : null), [simulation, of]);
@@ -61,9 +63,10 @@ export function useBaked(make: () => AnalyseInput, shelf: Shelf): Read {
     const meanwhile = quick.analysis && concluded && of ? carried(quick.analysis, carryOf(of.first, concluded)) : quick.analysis;
     return {
       analysis: here ? concluded : meanwhile,
-      fault: quick.fault ?? fault,
+      fault: quick.fault,
       simulation: quick.ready ? simulation : null,
       baking: quick.ready !== null && pending,
+      unbaked: quick.ready && !pending ? fault : null,
     };
   }, [concluded, of, quick, fault, simulation, pending]);
 }

@@ -14,22 +14,26 @@ export interface Baking<T> {
   of: T | null;
   /** A newer one is on its way. */
   pending: boolean;
+  /** Why the newest could not be computed; `simulation` is then null. */
   fault: string | null;
 }
 
 const nothing: Baking<never> = { simulation: null, of: null, pending: false, fault: null };
 
-/** Bakes in the worker; the last answer stays until a newer one is here. Give `ready` and `options` a stable identity. */
+/** Bakes in the worker; the last answer stays until a newer one is here or fails. Give `ready` and `options` a stable identity. */
 export function useSimulation<T extends Bakeable>(ready: T | null, options: SimulateOptions): Baking<T> {
   const channel = useId();
   const [answer, setAnswer] = useState<Baking<T>>(nothing);
   useEffect(() => {
     if (!ready) return;
-    ovenWorker.ask(channel, {
-      job: { start: ready.start, massSpread: ready.massSpread, options },
-      done: (simulation) => setAnswer({ simulation, of: ready, pending: false, fault: null }),
-      failed: (fault) => setAnswer((before) => ({ ...before, of: ready, fault })),
-    });
+    const { start, massSpread } = ready;
+    ovenWorker.ask(
+      channel,
+      { do: "bake", start, massSpread, options },
+      (simulation) => setAnswer({ simulation, of: ready, pending: false, fault: null }),
+      // The bake of another oven is no stand-in for the one that failed.
+      (fault) => setAnswer({ simulation: null, of: ready, pending: false, fault }),
+    );
   }, [channel, ready, options]);
   useEffect(() => () => ovenWorker.cancel(channel), [channel]);
   return ready ? { ...answer, pending: answer.of !== ready } : nothing;

@@ -1,8 +1,10 @@
 import type { Simulation } from "@uprise/core";
 import { useId } from "react";
-import Svg, { Line, Path, Text as SvgText } from "react-native-svg";
+import Svg, { ClipPath, Defs, G, Line, Path, Text as SvgText } from "react-native-svg";
+import { mixed } from "../../theme/colours";
 import { fonts } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
+import { type FrameDrawing, type Rings, shadeFrom } from "../../workers/isotherms";
 import { fillOf, Patterns } from "./patterns";
 
 type Section = Simulation["section"];
@@ -13,21 +15,15 @@ const HEIGHT = 200;
 const FLOOR = 176;
 const ROOF = 14;
 const MIDDLE = WIDTH / 2;
-/** Upper ends of the shades, °C; the last is open. */
-export const shades = [30, 45, 60, 70, 80, 90, 97, 105] as const;
-/** A crumb flows until so much of it has set. */
-const FLOWS_UNDER = 0.65;
 
 /** Deeper by a steeper step the hotter it is: what is done and what is crust must stand apart. */
-const opacityOf = (band: number): number => 0.05 + 0.95 * (band / shades.length) ** 1.7;
-const bandOf = (celsius: number): number => {
-  const found = shades.findIndex((end) => celsius < end);
-  return found < 0 ? shades.length : found;
-};
+const depthOf = (shade: number): number => 0.06 + 0.94 * (shade / shadeFrom.length) ** 1.7;
 
 interface BakeSectionProps {
   section: Section;
   frame: Frame;
+  /** The same moment as areas; until they are here only the outline stands. */
+  drawing: FrameDrawing | null;
   /** Height that must fit, mm: the highest of all that is compared. */
   tallestMm: number;
   /** Another bake's outline at the same moment, drawn over this one. */
@@ -56,10 +52,10 @@ function outline(section: Section, frame: Frame): [number, number][] {
 }
 
 /**
- * The bake in section at one moment: temperature as shade, what still flows stippled, the pan, and its rim. A second bake can lie over it
+ * The bake in section at one moment: isotherms filled by heat, what still flows stippled, the edge of the crust, the pan, and its rim. A second bake can lie over it
  * as an outline.
  */
-export function BakeSection({ section, frame, tallestMm, other, width = WIDTH }: BakeSectionProps) {
+export function BakeSection({ section, frame, drawing, tallestMm, other, width = WIDTH }: BakeSectionProps) {
   const colours = useColours();
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
   const widest = wideAt(section, frame, section.xMm.at(-1) ?? 1, section.rimMm ?? 0);
@@ -68,33 +64,42 @@ export function BakeSection({ section, frame, tallestMm, other, width = WIDTH }:
   const scale = Math.min((FLOOR - ROOF) / tall, (MIDDLE - 16) / Math.max(widest, otherWidest, 1));
   const px = (x: number): string => (MIDDLE + x * scale).toFixed(1);
   const py = (z: number): string => (FLOOR - z * scale).toFixed(1);
-  const bands: string[] = Array.from({ length: shades.length + 1 }, () => "");
-  let flowing = "";
-  section.xMm.forEach((outer, j) => {
-    const inner = j === 0 ? 0 : (section.xMm[j - 1] ?? 0);
-    for (let i = 0; i < section.rows; i++) {
-      const cell = j * section.rows + i;
-      const top = frame.z[cell] ?? 0;
-      const low = i === 0 ? 0 : (frame.z[cell - 1] ?? 0);
-      const corner = (x: number, z: number): number => wideAt(section, frame, x, z);
-      for (const side of [1, -1]) {
-        const path = `M${px(side * corner(inner, low))} ${py(low)}L${px(side * corner(outer, low))} ${py(low)}L${px(side * corner(outer, top))} ${py(top)}L${px(side * corner(inner, top))} ${py(top)}Z`;
-        bands[bandOf(frame.celsius[cell] ?? 0)] += path;
-        if ((frame.set[cell] ?? 0) < FLOWS_UNDER) flowing += path;
-      }
-    }
-  });
+  const area = (rings: Rings): string =>
+    rings
+      .map((ring) => {
+        let path = "";
+        for (let i = 0; i < ring.length; i += 2) path += `${i === 0 ? "M" : "L"}${px(ring[i] ?? 0)} ${py(ring[i + 1] ?? 0)}`;
+        return `${path}Z`;
+      })
+      .join("");
   const line = (points: [number, number][]): string =>
     points.map(([x, z], k) => `${k === 0 ? "M" : "L"}${px(x)} ${py(z)}`).join("");
   const base = section.xMm.at(-1) ?? 1;
+  const top = outline(section, frame);
+  const foot = wideAt(section, frame, base, 0);
+  const edge = `${line(top)}L${px(foot)} ${py(0)}L${px(-foot)} ${py(0)}`;
   const { rimMm } = section;
   return (
     <Svg width={width} height={(width * HEIGHT) / WIDTH} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden>
       <Patterns id={id} soda={colours.soda} acid={colours.acid} batter={colours.set} />
-      {bands.map((path, band) =>
-        path === "" ? null : <Path key={band} d={path} fill={colours.heat} fillOpacity={opacityOf(band)} />,
-      )}
-      {flowing === "" ? null : <Path d={flowing} fill={fillOf(id, "batter")} />}
+      <Defs>
+        <ClipPath id={`${id}-inside`}>
+          <Path d={`${edge}Z`} />
+        </ClipPath>
+      </Defs>
+      {drawing ? (
+        <G clipPath={`url(#${id}-inside)`}>
+          {drawing.shades.map((rings, shade) =>
+            rings.length === 0 ? null : (
+              <Path key={shade} d={area(rings)} fill={mixed(colours.paper, colours.heat, depthOf(shade + 1))} fillRule="evenodd" />
+            ),
+          )}
+          {drawing.flowing.length === 0 ? null : <Path d={area(drawing.flowing)} fill={fillOf(id, "batter")} fillRule="evenodd" />}
+          {drawing.crust.length === 0 ? null : (
+            <Path d={area(drawing.crust)} fill="none" stroke={colours.ink} strokeWidth={1.3} strokeDasharray="1 2.5" />
+          )}
+        </G>
+      ) : null}
       <Path d={line(outline(section, frame))} fill="none" stroke={colours.ink} strokeWidth={2} strokeLinejoin="round" />
       {other ? (
         <Path
@@ -130,20 +135,19 @@ export function BakeSection({ section, frame, tallestMm, other, width = WIDTH }:
 /** What the shades mean, in a row. */
 export function Shades({ width = WIDTH }: { width?: number }) {
   const colours = useColours();
-  const step = (WIDTH - 40) / (shades.length + 1);
+  const step = (WIDTH - 40) / (shadeFrom.length + 1);
   return (
     <Svg width={width} height={(width * 40) / WIDTH} viewBox={`0 0 ${WIDTH} 40`} aria-hidden>
-      {[...shades, 120].map((end, band) => (
+      {[0, ...shadeFrom].map((from, shade) => (
         <Path
-          key={end}
-          d={`M${20 + band * step} 4h${step}v14h${-step}z`}
-          fill={colours.heat}
-          fillOpacity={opacityOf(band)}
+          key={from}
+          d={`M${20 + shade * step} 4h${step}v14h${-step}z`}
+          fill={mixed(colours.paper, colours.heat, shade === 0 ? 0 : depthOf(shade))}
           stroke={colours.rule}
           strokeWidth={0.75}
         />
       ))}
-      {shades.map((end, band) => (
+      {shadeFrom.map((end, band) => (
         <SvgText
           key={end}
           x={20 + (band + 1) * step}

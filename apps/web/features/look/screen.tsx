@@ -6,15 +6,15 @@ import { space } from "../../theme/scale";
 import { schemes, useColours, useTheme } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
-import { NameSearch } from "../../ui/ingredient-search";
+import { NameSearch } from "../../ui/combobox";
 import { Notice } from "../../ui/notice";
 import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
 import { Empty, Failed, Loading } from "../../ui/state";
 import { Body, Figure, Heading, Lead, Small, Title } from "../../ui/words";
-import { Fact, Table } from "../rooms/facts";
-import { Spine } from "../bench/spine";
-import { Strip } from "../bench/strip";
+import { Fact, Table } from "../../ui/facts";
+import { Spine } from "../formula/spine";
+import { Strip } from "../instruments/strip";
 
 /** A batter with spare soda, one in balance and one without lift, for the drawings. */
 const specimens = [

@@ -1,4 +1,13 @@
-import { gramsText, type Line, type Mending, type Question, type Range, searchIngredients, type Shelf } from "@uprise/core";
+import {
+  type Component,
+  gramsText,
+  type Line,
+  type Mending,
+  type Question,
+  type Range,
+  searchIngredients,
+  type Shelf,
+} from "@uprise/core";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
 import EyeOff from "lucide-react-native/icons/eye-off";
 import { useState } from "react";
@@ -6,7 +15,7 @@ import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Field } from "../../ui/field";
-import { NameSearch } from "../../ui/ingredient-search";
+import { NameSearch } from "../../ui/combobox";
 import { Button, Press } from "../../ui/press";
 import { Body, Figure, Small } from "../../ui/words";
 
@@ -14,9 +23,18 @@ interface ReadLineProps {
   line: Line;
   questions: Question[];
   shelf: Shelf;
+  /** The part it belongs to where that is not the batter. */
+  part: Component | undefined;
   onMend: (said: Mending[string]) => void;
   onRewrite: (text: string) => void;
 }
+
+/** What is asked of a name may have an answer that is not among the choices. */
+const ofNames = new Set<Question["kind"]>(["which-ingredient", "spelling", "which-one"]);
+
+/** Where a part stands to the batter. */
+const partText = ({ name, role }: Component): string =>
+  role === "soaker" ? `Soaked first: ${name.toLowerCase()}` : `Not in the batter: ${name.toLowerCase()}`;
 
 const spreadText = (grams: Range): string | null =>
   grams.high - grams.low < 0.03 * Math.max(grams.mid, 1)
@@ -24,7 +42,7 @@ const spreadText = (grams: Range): string | null =>
     : `${gramsText(grams.low).replace(" g", "")}–${gramsText(grams.high)}`;
 
 /** One line of the paste: as written, as read, with its question or its mending in place. */
-export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLineProps) {
+export function ReadLine({ line, questions, shelf, part, onMend, onRewrite }: ReadLineProps) {
   const colours = useColours();
   const [open, setOpen] = useState(false);
   if (line.role !== "ingredient") {
@@ -34,7 +52,7 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
           {line.source.trim()}
         </Small>
         {questions.map((question) => (
-          <Asked key={question.id} question={question} onMend={onMend} />
+          <Asked key={question.id} question={question} onMend={onMend} onOther={() => setOpen(true)} />
         ))}
       </View>
     );
@@ -66,6 +84,8 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
             </Body>
           </View>
           <Small tone="faint">{line.source.trim()}</Small>
+          {part && line.component ? <Small tone="faint">{partText(part)}</Small> : null}
+          {line.spoken ? <Small tone="faint">An estimate: nobody measures that.</Small> : null}
         </View>
         <View style={styles.mass}>
           <Figure>{line.grams ? gramsText(line.grams.mid) : "–"}</Figure>
@@ -73,8 +93,14 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
         </View>
       </Press>
       {questions.map((question) => (
-        <Asked key={question.id} question={question} onMend={onMend} />
+        <Asked key={question.id} question={question} onMend={onMend} onOther={() => setOpen(true)} />
       ))}
+      {line.optional && line.grams ? (
+        <View style={styles.offer}>
+          <Body style={styles.shrink}>If you like it: not in the formula yet.</Body>
+          <Button onPress={() => onMend({ taken: true, left: false })}>Take it</Button>
+        </View>
+      ) : null}
       {open || unread ? (
         <Mend line={line} shelf={shelf} onMend={onMend} onRewrite={onRewrite} onDone={() => setOpen(false)} />
       ) : null}
@@ -82,7 +108,7 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
   );
 }
 
-function Asked({ question, onMend }: { question: Question; onMend: ReadLineProps["onMend"] }) {
+function Asked({ question, onMend, onOther }: { question: Question; onMend: ReadLineProps["onMend"]; onOther: () => void }) {
   const [grams, setGrams] = useState("");
   const value = Number(grams.replace(",", "."));
   const fits = grams.trim() !== "" && Number.isFinite(value) && value >= 0;
@@ -95,6 +121,16 @@ function Asked({ question, onMend }: { question: Question; onMend: ReadLineProps
             {choice.label}
           </Button>
         ))}
+        {ofNames.has(question.kind) ? (
+          <>
+            <Button kind="quiet" onPress={onOther}>
+              Something else
+            </Button>
+            <Button kind="quiet" onPress={() => onMend({ left: true })}>
+              Leave it unread
+            </Button>
+          </>
+        ) : null}
       </View>
       {question.choices.length === 0 ? (
         <View style={styles.choices}>
@@ -162,5 +198,6 @@ const styles = StyleSheet.create({
   mass: { alignItems: "flex-end" },
   asked: { gap: space.s, paddingBottom: space.m },
   choices: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "flex-end" },
+  offer: { flexDirection: "row", flexWrap: "wrap", gap: space.m, alignItems: "center", paddingBottom: space.s },
   mend: { gap: space.s, paddingBottom: space.m, paddingLeft: space.m },
 });

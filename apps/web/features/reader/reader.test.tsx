@@ -1,8 +1,9 @@
+import "fake-indexeddb/auto";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import type { FormulaInput } from "@uprise/contract";
-import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import { ThemeProvider } from "../../theme/theme";
-import { readDevice } from "../../ui/device";
+import { dropPaper, papersOf } from "../../device/papers";
 import { wire, WireError } from "../wire/client";
 import { ReaderScreen } from "./screen";
 
@@ -20,7 +21,7 @@ a fistful of moonlight
 
 Bake at 190 °C for 20 minutes in a 12-hole muffin tin.`;
 
-function show(): void {
+async function show(): Promise<void> {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   render(
     <QueryClientProvider client={client}>
@@ -29,6 +30,7 @@ function show(): void {
       </ThemeProvider>
     </QueryClientProvider>,
   );
+  await screen.findByLabelText("Recipe");
 }
 const paste = (text: string): void => void fireEvent.change(screen.getByLabelText("Recipe"), { target: { value: text } });
 const rowOf = (source: string): HTMLElement =>
@@ -37,15 +39,16 @@ const rowOf = (source: string): HTMLElement =>
     .map((found) => found.closest("[role=listitem]"))
     .find((row) => row !== null) as HTMLElement;
 
-beforeEach(() => {
-  localStorage.clear();
+beforeEach(async () => {
+  for (const { paper } of await papersOf("reader", "recipe")) await dropPaper(paper);
   mockNavigate.mockClear();
-  jest.spyOn(wire, "ingredients").mockResolvedValue({ items: [], page: 1, pageSize: 500, total: 0 });
+  jest.spyOn(wire, "ingredients").mockResolvedValue([]);
+  jest.spyOn(wire, "ovens").mockResolvedValue([]);
 });
 afterEach(() => jest.restoreAllMocks());
 
-test("every line of the paste is shown with what it weighs, or as not read", () => {
-  show();
+test("every line of the paste is shown with what it weighs, or as not read", async () => {
+  await show();
   paste(recipe);
   for (const line of recipe.split("\n").filter((text) => text !== "")) expect(screen.getByText(line)).toBeTruthy();
   expect(within(rowOf("1 1/2 cups sorghum flour")).getByText(/^\d+ g$/)).toBeTruthy();
@@ -54,7 +57,7 @@ test("every line of the paste is shown with what it weighs, or as not read", () 
 });
 
 test("a question is answered in place and is gone; its answer counts", async () => {
-  show();
+  await show();
   paste(recipe);
   const row = rowOf("1 cup (400 g) buttermilk");
   const before = screen.getByText(/lines weighed/).textContent ?? "";
@@ -65,8 +68,8 @@ test("a question is answered in place and is gone; its answer counts", async () 
   await waitFor(() => expect(screen.getByText(/lines weighed/).textContent).not.toBe(before));
 });
 
-test("a line that was not read is mended by another name, and then weighs", () => {
-  show();
+test("a line that was not read is mended by another name, and then weighs", async () => {
+  await show();
   paste(recipe);
   const row = rowOf("a fistful of moonlight");
   fireEvent.change(within(row).getByLabelText("Or write the line anew"), { target: { value: "2 tbsp honey" } });
@@ -76,16 +79,16 @@ test("a line that was not read is mended by another name, and then weighs", () =
   expect((screen.getByLabelText("Recipe") as HTMLTextAreaElement).value).toContain("2 tbsp honey");
 });
 
-test("the same cup weighs more in a larger measure", () => {
-  show();
+test("the same cup weighs more in a larger measure", async () => {
+  await show();
   paste("1 cup sorghum flour");
   const grams = (): number => Number(/(\d+) g/.exec(rowOf("1 cup sorghum flour").textContent ?? "")?.[1]);
   const us = grams();
-  fireEvent.click(screen.getByRole("radio", { name: "Metric cups" }));
+  fireEvent.click(screen.getByRole("radio", { name: "Metric" }));
   expect(grams() / us).toBeCloseTo(250 / 236.588, 1);
 });
 
-test("what was pasted survives a reload and is forgotten once it is on the bench", async () => {
+test("what was pasted, answered and chosen survives a reload and is forgotten once it is on the bench", async () => {
   const create = jest.spyOn(wire, "createFormula").mockImplementation(async (input: FormulaInput) => ({
     id: "new",
     version: 1,
@@ -93,9 +96,16 @@ test("what was pasted survives a reload and is forgotten once it is on the bench
     updatedAt: "2026-01-01T00:00:00Z",
     formula: { ...input, notes: input.notes },
   }));
-  show();
+  await show();
   paste(recipe);
-  expect(readDevice("paste")).toBe(recipe);
+  fireEvent.click(screen.getByRole("radio", { name: "Australian" }));
+  fireEvent.change(within(rowOf("a fistful of moonlight")).getByLabelText("It means"), { target: { value: "salt" } });
+  fireEvent.click((await within(rowOf("a fistful of moonlight")).findAllByRole("option"))[0] as HTMLElement);
+  cleanup();
+  await show();
+  expect((screen.getByLabelText("Recipe") as HTMLTextAreaElement).value).toBe(recipe);
+  expect(screen.getByRole("radio", { name: "Australian" }).getAttribute("aria-checked")).toBe("true");
+  expect(screen.queryByText(/^Not read: /)).toBeNull();
   fireEvent.click(screen.getByRole("button", { name: /bench/i }));
   await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith("/bench/new"));
   const sent = create.mock.calls[0]?.[0];
@@ -105,12 +115,12 @@ test("what was pasted survives a reload and is forgotten once it is on the bench
     190,
     "muffin",
   ]);
-  expect(readDevice("paste")).toBeNull();
+  expect((await papersOf("reader", "recipe")).filter(({ paper }) => (paper.body as { text: string }).text !== "")).toEqual([]);
 });
 
 test("a server that does not answer costs nothing of the paste", async () => {
   jest.spyOn(wire, "createFormula").mockRejectedValue(new WireError(0, "The server does not answer."));
-  show();
+  await show();
   paste(recipe);
   fireEvent.click(screen.getByRole("button", { name: /bench/i }));
   await screen.findByText("The server does not answer.");

@@ -1,31 +1,35 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import {
+  fahrenheitFromCelsius,
   formulaFrom,
-  kindName,
-  kinds,
   type Kind,
-  measureSystems,
+  type Line,
   type Measures,
   mended,
   type Mending,
+  mendingKey,
   readRecipe,
+  type Reading,
+  type Vessel,
 } from "@uprise/core";
-import { useRouter } from "expo-router";
-import { useEffect, useMemo, useState } from "react";
+import { type Href, useRouter } from "expo-router";
+import { useMemo, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
-import { Choice } from "../../ui/choice";
-import { readDevice, writeDevice } from "../../ui/device";
 import { Field } from "../../ui/field";
-import { Button, Press } from "../../ui/press";
+import { Button } from "../../ui/press";
+import { Loading } from "../../ui/state";
+import { useTitle } from "../../ui/use-title";
+import { ownNames, rememberName } from "../../device/own-names";
 import { Body, Small, Title } from "../../ui/words";
+import { KindPicker, MeasuresPicker } from "../instruments/kind-picker";
 import { minutesText } from "../instruments/sentences";
-import { wire } from "../wire/client";
-import { useShelf } from "../wire/queries";
+import { newId, wire } from "../wire/client";
+import { keys } from "../wire/keys";
+import { useKitchen } from "../wire/queries";
+import { type Pasted, usePasted } from "./pasted";
 import { ReadLine } from "./read-line";
-
-const measuresName: Record<Measures, string> = { us: "US cups", metric: "Metric cups", uk: "UK", au: "Australian" };
 
 const sample = `Millet and honey muffins
 
@@ -42,50 +46,64 @@ a pinch of salt
 
 Bake at 190 °C (375 °F) for 18 to 22 minutes in a 12-hole muffin tin.`;
 
-/** What the baker pasted and said so far; it survives a reload. */
-const kept = { text: () => readDevice("paste") ?? "", keep: (text: string) => writeDevice("paste", text === "" ? null : text) };
-
 /** Paste a recipe, see every line weighed, answer what is asked, mend what was not read, put it on the bench. */
 export function ReaderScreen() {
+  const { pasted, set } = usePasted();
+  useTitle("Bring a recipe");
+  if (!pasted) return <Loading what="Looking for what you pasted" />;
+  return <Reader pasted={pasted} set={set} />;
+}
+
+function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted) => Pasted) => void }) {
   const wide = useWide();
   const router = useRouter();
   const queries = useQueryClient();
-  const shelf = useShelf();
-  const [text, setText] = useState(kept.text);
-  const [measures, setMeasures] = useState<Measures>("us");
-  const [mending, setMending] = useState<Mending>({});
-  const [kind, setKind] = useState<Kind | undefined>();
-  useEffect(() => kept.keep(text), [text]);
+  const { kitchen } = useKitchen(null);
+  const { shelf } = kitchen;
+  const { text, measures, mending, kind } = pasted;
+  const setText = (next: string): void => set((before) => ({ ...before, text: next }));
+  const [putting] = useState(newId);
+  const id = useRef(putting);
 
+  const [own, setOwn] = useState(ownNames);
   const reading = useMemo(
-    () => mended(readRecipe(text, measures, undefined, shelf), mending, measures, shelf),
-    [text, measures, mending, shelf],
+    () => mended(readRecipe(text, measures, undefined, shelf, own), mending, measures, shelf),
+    [text, measures, mending, shelf, own],
   );
-  const begun = useMemo(() => formulaFrom(reading, measures, kind), [reading, measures, kind]);
+  const begun = useMemo(() => formulaFrom(reading, measures, kind, shelf), [reading, measures, kind, shelf]);
   const asked = reading.questions.length;
   const unread = reading.lines.filter((line) => line.state === "unread").length;
 
   const put = useMutation({
-    mutationFn: () => wire.createFormula({ ...begun.formula, reason: "as pasted" }),
+    mutationFn: () => wire.createFormula({ ...begun.formula, id: id.current, reason: "as pasted" }),
     onSuccess: (saved) => {
-      queries.setQueryData(["formula", saved.id], saved);
-      void queries.invalidateQueries({ queryKey: ["formulas"] });
-      setText("");
-      setMending({});
-      router.navigate(`/bench/${saved.id}`);
+      id.current = newId();
+      queries.setQueryData(keys.formula.of(saved.id), saved);
+      void queries.invalidateQueries({ queryKey: keys.formulas.all });
+      set(({ measures: kept }) => ({ text: "", measures: kept, mending: {} }));
+      router.navigate(`/bench/${saved.id}` as Href);
     },
   });
 
-  const mend = (source: string, said: Mending[string]): void =>
-    setMending((before) => ({
-      ...before,
-      [source]: { ...before[source], ...said, choice: { ...before[source]?.choice, ...said.choice } },
-    }));
+  const mend = (line: Line, said: Mending[string]): void => {
+    const source = mendingKey(line);
+    // What a name means is remembered; what a single line weighs is not.
+    if (said.ingredientId !== undefined) setOwn(rememberName(line.name, said.ingredientId));
+    set((before) => {
+      const old = before.mending[source];
+      return {
+        ...before,
+        mending: { ...before.mending, [source]: { ...old, ...said, choice: { ...old?.choice, ...said.choice } } },
+      };
+    });
+  };
   /** The text itself is changed where one line was rewritten. */
-  const rewrite = (index: number, line: string): void => {
+  const rewrite = (at: number, line: string): void => {
     let seen = -1;
-    setText((all) =>
-      all
+    // A text that holds several things is one line of the paste.
+    const index = reading.lines.slice(0, at + 1).filter(({ item }) => (item ?? 0) === 0).length - 1;
+    setText(
+      text
         .split("\n")
         .map((old) => (old.trim() !== "" && ++seen === index ? line : old))
         .join("\n"),
@@ -118,11 +136,10 @@ export function ReaderScreen() {
             rows={wide ? 22 : 9}
             placeholder="1½ cups sorghum flour …"
           />
-          <Choice
+          <MeasuresPicker
             label="Whose cups and spoons"
-            options={measureSystems.map((value) => ({ value, label: measuresName[value] }))}
-            value={measures}
-            onChange={setMeasures}
+            measures={measures}
+            onMeasures={(next: Measures) => set((before) => ({ ...before, measures: next }))}
           />
           {text.trim() === "" ? (
             <Button kind="quiet" onPress={() => setText(sample)}>
@@ -139,12 +156,19 @@ export function ReaderScreen() {
                   line={line}
                   questions={reading.questions.filter((q) => q.line === index)}
                   shelf={shelf}
-                  onMend={(said) => mend(line.source, said)}
+                  part={reading.components?.find(({ id: of }) => of === line.component)}
+                  onMend={(said) => mend(line, said)}
                   onRewrite={(next) => rewrite(index, next)}
                 />
               ))}
             </View>
-            <Surroundings kind={begun.formula.kind} onKind={setKind} oven={reading.oven?.celsius} minutes={reading.minutes} />
+            <Surroundings
+              kind={begun.formula.kind}
+              onKind={(next) => set((before) => ({ ...before, kind: next }))}
+              reading={reading}
+              oven={begun.formula.oven.celsius}
+              vessel={begun.formula.vessel}
+            />
           </View>
         )}
       </ScrollView>
@@ -161,44 +185,52 @@ export function ReaderScreen() {
 function Surroundings({
   kind,
   onKind,
+  reading,
   oven,
-  minutes,
+  vessel,
 }: {
   kind: Kind;
   onKind: (kind: Kind) => void;
-  oven: number | undefined;
-  minutes: { low: number; high: number } | undefined;
+  reading: Reading;
+  oven: number;
+  vessel: Vessel;
 }) {
-  const colours = useColours();
-  const [open, setOpen] = useState(false);
+  const { minutes, oven: said, pan, coreC } = reading;
+  const degrees = `${Math.round(oven)} °C${said?.dial === "F" ? ` (${Math.round(fahrenheitFromCelsius(oven))} °F)` : ""}`;
   return (
     <View style={styles.around}>
-      <Press onPress={() => setOpen(!open)} aria-expanded={open} style={[styles.kind, { borderBottomColor: colours.rule }]}>
-        <Small tone="faint">Kind of bake</Small>
-        <Body strong>{kindName[kind]}</Body>
-      </Press>
-      {open
-        ? kinds.map((option) => (
-            <Press
-              key={option}
-              onPress={() => {
-                onKind(option);
-                setOpen(false);
-              }}
-              aria-pressed={option === kind}
-              style={[styles.option, { borderLeftColor: option === kind ? colours.ink : colours.rule }]}
-            >
-              <Body strong={option === kind}>{kindName[option]}</Body>
-            </Press>
-          ))
-        : null}
-      {oven === undefined ? null : <Body>Oven {oven} °C</Body>}
+      <KindPicker kind={kind} onKind={onKind} />
+      {said ? (
+        <Body>{`Oven ${degrees}${said.mode === "fan" ? ", fan" : ""}`}</Body>
+      ) : (
+        <Body tone="caution">{`The text names no oven. ${degrees} is taken until you set it on the bench.`}</Body>
+      )}
+      {pan ? (
+        <Body>{`Pan: ${panWords(vessel)}`}</Body>
+      ) : (
+        <Body tone="caution">{`The text names no pan. The usual one is taken: ${panWords(vessel)}.`}</Body>
+      )}
+      {coreC === undefined ? null : <Body>{`Done at ${Math.round(coreC)} °C in the middle, the text says.`}</Body>}
       {minutes === undefined ? null : (
         <Body>The text says {minutesText({ ...minutes, mid: (minutes.low + minutes.high) / 2 })}.</Body>
       )}
     </View>
   );
 }
+
+const shapes: Record<Vessel["shape"], string> = {
+  rectangular: "a tin",
+  round: "a round tin",
+  muffin: "muffin cups",
+  ring: "a ring tin",
+  free: "free on a tray",
+  griddle: "a griddle",
+};
+const panWords = ({ shape, lengthMm, widthMm, diameterMm, pieces }: Vessel): string => {
+  const cm = (mm: number): string => String(Math.round(mm / 5) / 2);
+  const size = lengthMm && widthMm ? ` ${cm(lengthMm)} × ${cm(widthMm)} cm` : diameterMm ? ` ${cm(diameterMm)} cm across` : "";
+  return `${shapes[shape]}${size}${pieces && pieces > 1 ? `, ${pieces} of them` : ""}`;
+};
 
 function PutBar({
   status,
@@ -232,8 +264,6 @@ const styles = StyleSheet.create({
   column: { gap: space.m },
   half: { flex: 1, minWidth: 0 },
   around: { gap: space.s },
-  kind: { borderBottomWidth: 1 },
-  option: { borderLeftWidth: 4, paddingLeft: space.m },
   bar: {
     flexDirection: "row",
     alignItems: "center",

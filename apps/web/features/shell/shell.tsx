@@ -1,12 +1,13 @@
-import { usePathname, useRouter } from "expo-router";
+import { usePathname } from "expo-router";
 import BookOpen from "lucide-react-native/icons/book-open-text";
-import Scale from "lucide-react-native/icons/scale";
 import Warehouse from "lucide-react-native/icons/package-open";
-import type { ReactNode } from "react";
+import Scale from "lucide-react-native/icons/scale";
+import { type ReactNode, useEffect } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
-import { Press } from "../../ui/press";
+import { Guard } from "../../ui/guard";
+import { Link } from "../../ui/link";
 import { Small } from "../../ui/words";
 
 const places = [
@@ -15,16 +16,28 @@ const places = [
   { path: "/store", name: "Store", icon: Warehouse, own: (at: string) => at.startsWith("/store") },
 ] as const;
 
-/** The places of the application: along the bottom of a phone, down the left of a wide screen. */
+/** The places of the application: along the bottom of a phone, down the left of a wide screen, in the order of the eye. */
 export function Shell({ children }: { children: ReactNode }) {
   const colours = useColours();
   const wide = useWide();
-  return (
-    <View style={[styles.shell, { backgroundColor: colours.paper, flexDirection: wide ? "row" : "column-reverse" }]}>
-      <Places wide={wide} />
-      <View role="main" style={styles.main}>
+  const at = usePathname();
+  const onPaper = at.startsWith("/print");
+  useEffect(() => {
+    document.documentElement.dataset["page"] = onPaper ? "print" : "screen";
+  }, [onPaper]);
+  // A page for paper is nothing but itself, and flows as pages do.
+  if (onPaper) return <View>{children}</View>;
+  const main = (
+    <View key="main" role="main" style={styles.main}>
+      <Guard what="This place" resetKeys={[at]}>
         {children}
-      </View>
+      </Guard>
+    </View>
+  );
+  const rail = <Places key="places" wide={wide} />;
+  return (
+    <View style={[styles.shell, { backgroundColor: colours.paper, flexDirection: wide ? "row" : "column" }]}>
+      {wide ? [rail, main] : [main, rail]}
     </View>
   );
 }
@@ -32,7 +45,6 @@ export function Shell({ children }: { children: ReactNode }) {
 function Places({ wide }: { wide: boolean }) {
   const colours = useColours();
   const at = usePathname();
-  const router = useRouter();
   return (
     <View
       role="navigation"
@@ -42,19 +54,18 @@ function Places({ wide }: { wide: boolean }) {
       {places.map(({ path, name, icon: Icon, own }) => {
         const here = own(at);
         return (
-          <Press
+          <Link
             key={path}
-            role="link"
+            to={path}
             label={name}
             aria-current={here ? "page" : undefined}
-            onPress={() => router.navigate(path)}
             style={[styles.place, { backgroundColor: here ? colours.ink : "transparent" }]}
           >
             <Icon size={22} color={here ? colours.paper : colours.ink} strokeWidth={1.8} />
             <Small strong={here} tone={here ? "paper" : "ink"}>
               {name}
             </Small>
-          </Press>
+          </Link>
         );
       })}
     </View>
@@ -62,7 +73,7 @@ function Places({ wide }: { wide: boolean }) {
 }
 
 const styles = StyleSheet.create({
-  shell: { flex: 1 },
+  shell: { flex: 1, minHeight: 0 },
   main: { flex: 1, minWidth: 0, minHeight: 0 },
   places: { zIndex: 2 },
   bar: { flexDirection: "row", borderTopWidth: 1.5 },

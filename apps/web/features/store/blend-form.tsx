@@ -1,32 +1,17 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { blendFromLabel, CoreError, searchIngredients, type Shelf } from "@uprise/core";
+import { type BlendLabel, blendLabelSchema } from "@uprise/contract";
+import { blendFromLabel, searchIngredients, type Shelf } from "@uprise/core";
 import { useState } from "react";
-import { Controller, useForm } from "react-hook-form";
+import { useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";
-import { z } from "zod";
 import { space } from "../../theme/scale";
-import { Field } from "../../ui/field";
-import { NameSearch } from "../../ui/ingredient-search";
+import { NameSearch } from "../../ui/combobox";
+import { FormNumber, FormText } from "../../ui/form";
 import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { wire } from "../wire/client";
-
-const percent = (most: number) =>
-  z
-    .string()
-    .trim()
-    .refine((text) => text === "" || (Number(text.replace(",", ".")) >= 0 && Number(text.replace(",", ".")) <= most), {
-      error: `A percentage from 0 to ${most}, or nothing where the label is silent.`,
-    });
-
-const formSchema = z.object({
-  name: z.string().trim().min(2, { error: "A name, as on the packet." }).max(100),
-  gum: percent(10),
-  powder: percent(10),
-});
-
-const numberOf = (text: string): number | undefined => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
+import { keys } from "../wire/keys";
 
 /** An id out of a name that nothing on the shelf has. */
 function idFrom(name: string, shelf: Shelf): string {
@@ -45,47 +30,32 @@ function idFrom(name: string, shelf: Shelf): string {
 /** A bought blend described by its packet: ingredients in the order of the label, and what it holds of gum and powder. */
 export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void }) {
   const queries = useQueryClient();
-  const [order, setOrder] = useState<string[]>([]);
   const [query, setQuery] = useState("");
-  const { control, handleSubmit } = useForm({
-    resolver: zodResolver(formSchema),
-    defaultValues: { name: "", gum: "", powder: "" },
+  const { control, handleSubmit, setValue, formState } = useForm<BlendLabel>({
+    resolver: zodResolver(blendLabelSchema),
+    defaultValues: { name: "", order: [] },
   });
+  const order = useWatch({ control, name: "order" });
+  const setOrder = (next: string[]): void => setValue("order", next, { shouldValidate: formState.isSubmitted });
   const create = useMutation({
-    mutationFn: async ({ name, gum, powder }: z.infer<typeof formSchema>) =>
+    mutationFn: async (label: BlendLabel) =>
       wire.createIngredient({
-        ...blendFromLabel(
-          { id: idFrom(name, shelf), name, order, gumPercent: numberOf(gum), powderPercent: numberOf(powder) },
-          shelf,
-        ),
-        aliases: [name.toLowerCase()],
+        ...blendFromLabel({ id: idFrom(label.name, shelf), ...label }, shelf),
+        aliases: [label.name.toLowerCase()],
       }),
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ["ingredients"] });
+      void queries.invalidateQueries({ queryKey: keys.ingredients.all });
       onDone();
     },
   });
-  const fault = create.error instanceof CoreError || create.error instanceof Error ? create.error.message : null;
   return (
-    <View style={styles.form} role="form" aria-label="A bought blend">
+    <View style={styles.form} role="group" aria-label="A bought blend">
       <Heading>A bought blend</Heading>
       <Small tone="faint">
         Its ingredients in the order of the packet: the law has them by falling weight, and from that their likely shares are
         reckoned.
       </Small>
-      <Controller
-        control={control}
-        name="name"
-        render={({ field, fieldState }) => (
-          <Field
-            label="Name"
-            value={field.value}
-            onChange={field.onChange}
-            onBlur={field.onBlur}
-            error={fieldState.error?.message}
-          />
-        )}
-      />
+      <FormText control={control} name="name" label="Name" />
       {order.map((id, index) => (
         <View key={id} style={styles.line}>
           <Body style={styles.grow}>
@@ -110,45 +80,22 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
           setQuery("");
         }}
       />
+      {formState.errors.order?.message ? <Small tone="stop">{formState.errors.order.message}</Small> : null}
       <View style={styles.line}>
-        <Controller
+        <FormNumber control={control} name="gumPercent" label="Gum, %" unit="%" least={0} most={10} style={styles.grow} />
+        <FormNumber
           control={control}
-          name="gum"
-          render={({ field, fieldState }) => (
-            <Field
-              label="Gum, %"
-              value={field.value}
-              onChange={field.onChange}
-              onBlur={field.onBlur}
-              keyboard="numeric"
-              error={fieldState.error?.message}
-              style={styles.grow}
-            />
-          )}
-        />
-        <Controller
-          control={control}
-          name="powder"
-          render={({ field, fieldState }) => (
-            <Field
-              label="Baking powder, %"
-              value={field.value}
-              onChange={field.onChange}
-              onBlur={field.onBlur}
-              keyboard="numeric"
-              error={fieldState.error?.message}
-              style={styles.grow}
-            />
-          )}
+          name="powderPercent"
+          label="Baking powder, %"
+          unit="%"
+          least={0}
+          most={10}
+          style={styles.grow}
         />
       </View>
-      {fault ? <Body tone="stop">{fault}</Body> : null}
+      {create.error ? <Body tone="stop">{create.error.message}</Body> : null}
       <View style={styles.line}>
-        <Button
-          kind="main"
-          disabled={order.length === 0 || create.isPending}
-          onPress={() => void handleSubmit((values) => create.mutate(values))()}
-        >
+        <Button kind="main" disabled={create.isPending} onPress={() => void handleSubmit((label) => create.mutate(label))()}>
           Put it in the store
         </Button>
         <Button kind="quiet" onPress={onDone}>

@@ -1,174 +1,123 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { fillVessel, linings, materials, type Vessel, vesselSchema } from "@uprise/core";
-import { Controller, useForm, useWatch } from "react-hook-form";
+import { ownPanSchema, type VesselInput } from "@uprise/contract";
+import { fillVessel, materials, type OwnShape, ownShapes, type Vessel, vesselOfShape } from "@uprise/core";
+import { useRef } from "react";
+import { useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";
-import { z } from "zod";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
-import { Field } from "../../ui/field";
+import { FormChoice, FormNumber, FormText } from "../../ui/form";
 import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
-import { wire } from "../wire/client";
+import { newId, wire } from "../wire/client";
+import { keys } from "../wire/keys";
 
-const ownShapes = ["rectangular", "round", "ring", "muffin"] as const;
-const shapeName: Record<(typeof ownShapes)[number], string> = {
-  rectangular: "Box",
-  round: "Round",
-  ring: "Ring",
-  muffin: "Cups",
-};
-
-const millimetres = z
-  .string()
-  .trim()
-  .refine((text) => text === "" || (Number(text.replace(",", ".")) >= 10 && Number(text.replace(",", ".")) <= 900), {
-    error: "Millimetres inside, from 10 to 900; 23 cm is 230.",
-  });
-
-const formSchema = z
-  .object({
-    name: z.string().trim().min(2, { error: "A name by which you know it." }).max(120),
-    shape: z.enum(ownShapes),
-    length: millimetres,
-    width: millimetres,
-    height: millimetres,
-    baseLength: millimetres,
-    baseWidth: millimetres,
-    cups: z
-      .string()
-      .trim()
-      .refine((text) => text === "" || (Number.isInteger(Number(text)) && Number(text) >= 1 && Number(text) <= 200), {
-        error: "How many cups, from 1 to 200.",
-      }),
-    water: z
-      .string()
-      .trim()
-      .refine((text) => text === "" || (Number(text.replace(",", ".")) >= 5 && Number(text.replace(",", ".")) <= 50_000), {
-        error: "Millilitres of water to the rim, from 5 to 50 000; a gram is a millilitre.",
-      }),
-    material: z.enum(materials),
-    lining: z.enum(linings),
-  })
-  .superRefine((form, context) => {
-    const wants = (path: "length" | "height", message: string): void => context.addIssue({ code: "custom", path: [path], message });
-    if (form.length === "") wants("length", "Measure it inside, in millimetres; 23 cm is 230.");
-    if (form.height === "") wants("height", "Measure the height inside, in millimetres; 7 cm is 70.");
-  });
-type Form = z.infer<typeof formSchema>;
-
-const number = (text: string): number | undefined => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
-
-/** The vessel that a form describes, without what was left open. */
-export function vesselFrom(form: Form): Vessel {
-  const { shape, material, lining } = form;
-  const round = shape !== "rectangular";
-  const measured = {
-    ...(round ? { diameterMm: number(form.length) } : { lengthMm: number(form.length), widthMm: number(form.width) }),
-    heightMm: number(form.height),
-    ...(round
-      ? { baseDiameterMm: number(form.baseLength) }
-      : { baseLengthMm: number(form.baseLength), baseWidthMm: number(form.baseWidth) }),
-    ...(shape === "muffin" ? { pieces: number(form.cups) ?? 12 } : {}),
-    capacityMl: number(form.water),
-  };
-  const known = Object.fromEntries(Object.entries(measured).filter(([, value]) => value !== undefined));
-  return vesselSchema.parse({ shape, material, lining, ...known });
-}
-
+const shapeName: Record<OwnShape, string> = { rectangular: "Box", round: "Round", ring: "Ring", muffin: "Cups" };
 const words = (value: string): string => value.replace(/-/g, " ").replace(/^./, (c) => c.toUpperCase());
+const wide = { unit: "mm", least: 10, most: 900 } as const;
 
 /** One's own pan, by a ruler or by the water it holds. */
 export function PanForm({ onDone }: { onDone: () => void }) {
   const queries = useQueryClient();
-  const { control, handleSubmit } = useForm<Form>({
-    resolver: zodResolver(formSchema),
-    defaultValues: {
-      name: "",
-      shape: "rectangular",
-      length: "",
-      width: "",
-      height: "",
-      baseLength: "",
-      baseWidth: "",
-      cups: "",
-      water: "",
-      material: "light-metal",
-      lining: "greased",
-    },
+  const id = useRef(newId());
+  const { control, handleSubmit, setValue } = useForm<VesselInput>({
+    resolver: zodResolver(ownPanSchema),
+    defaultValues: { name: "", vessel: { shape: "rectangular", material: "light-metal", lining: "greased" } },
   });
-  const form = useWatch({ control }) as Form;
+  const vessel = useWatch({ control, name: "vessel" }) as Vessel;
   const create = useMutation({
-    mutationFn: (sent: Form) => wire.createVessel({ name: sent.name, vessel: vesselFrom(sent) }),
+    mutationFn: (sent: VesselInput) => wire.createVessel({ ...sent, id: id.current }),
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ["vessels"] });
+      await queries.invalidateQueries({ queryKey: keys.vessels.all });
       onDone();
     },
   });
-  const round = form.shape !== "rectangular";
-  const text = (
-    name: "name" | "length" | "width" | "height" | "baseLength" | "baseWidth" | "cups" | "water",
-    label: string,
-    unit?: string,
-  ) => (
-    <Controller
-      key={name}
-      control={control}
-      name={name}
-      render={({ field, fieldState }) => (
-        <Field
-          label={label}
-          value={field.value}
-          onChange={field.onChange}
-          onBlur={field.onBlur}
-          error={fieldState.error?.message}
-          {...(unit === undefined ? {} : { keyboard: "numeric" as const, suffix: <Small tone="faint">{unit}</Small> })}
-          style={name === "name" ? null : styles.field}
-        />
-      )}
-    />
-  );
+  const cups = vessel.shape === "muffin";
+  const round = vessel.shape !== "rectangular";
   return (
-    <View style={styles.form}>
+    <View style={styles.form} role="group" aria-label="A pan of your own">
       <Heading>A pan of your own</Heading>
-      {text("name", "Its name")}
-      <Controller
-        control={control}
-        name="shape"
-        render={({ field }) => (
-          <Choice
-            label="Shape"
-            options={ownShapes.map((value) => ({ value, label: shapeName[value] }))}
-            value={field.value}
-            onChange={field.onChange}
-          />
-        )}
+      <FormText control={control} name="name" label="Its name" />
+      <Choice
+        label="Shape"
+        options={ownShapes.map((value) => ({ value, label: shapeName[value] }))}
+        value={vessel.shape as OwnShape}
+        onChange={(shape) => setValue("vessel", vesselOfShape(vessel, shape))}
       />
       <View style={styles.fields}>
-        {text("length", round ? "Across at the rim" : "Length at the rim", "mm")}
-        {round ? null : text("width", "Width at the rim", "mm")}
-        {text("height", "Height inside", "mm")}
-        {text("baseLength", round ? "Across at the base" : "Length at the base", "mm")}
-        {round ? null : text("baseWidth", "Width at the base", "mm")}
-        {form.shape === "muffin" ? text("cups", "How many cups", "") : null}
-        {text("water", form.shape === "muffin" ? "Water a cup holds" : "Water it holds", "mL")}
+        {round ? (
+          <FormNumber
+            key="diameter"
+            control={control}
+            name="vessel.diameterMm"
+            label={cups ? "Across a cup's rim" : "Across the rim"}
+            {...wide}
+            style={styles.field}
+          />
+        ) : (
+          <>
+            <FormNumber control={control} name="vessel.lengthMm" label="Length at the rim" {...wide} style={styles.field} />
+            <FormNumber control={control} name="vessel.widthMm" label="Width at the rim" {...wide} style={styles.field} />
+          </>
+        )}
+        <FormNumber
+          control={control}
+          name="vessel.heightMm"
+          label="Height inside"
+          unit="mm"
+          least={5}
+          most={300}
+          style={styles.field}
+        />
+        {round ? (
+          <FormNumber
+            key="base"
+            control={control}
+            name="vessel.baseDiameterMm"
+            label="Across the base"
+            {...wide}
+            style={styles.field}
+          />
+        ) : (
+          <>
+            <FormNumber control={control} name="vessel.baseLengthMm" label="Length at the base" {...wide} style={styles.field} />
+            <FormNumber control={control} name="vessel.baseWidthMm" label="Width at the base" {...wide} style={styles.field} />
+          </>
+        )}
+        {cups ? (
+          <FormNumber
+            control={control}
+            name="vessel.pieces"
+            label="How many cups"
+            unit=""
+            least={1}
+            most={200}
+            whole
+            style={styles.field}
+          />
+        ) : null}
+        <FormNumber
+          control={control}
+          name="vessel.capacityMl"
+          label={cups ? "Water a cup holds" : "Water it holds"}
+          unit="mL"
+          least={5}
+          most={50_000}
+          style={styles.field}
+        />
       </View>
       <Small tone="faint">
-        Measure inside. If the walls lean, give the base too, or fill it with water on a scale: the lean is found from that.
+        Measure inside; “23 cm” and “9 in” are read too. If the walls lean, give the base as well, or fill it with water on a scale:
+        the lean is found from that.
       </Small>
-      <Controller
+      <FormChoice
         control={control}
-        name="material"
-        render={({ field }) => (
-          <Choice
-            label="Made of"
-            options={materials.map((value) => ({ value, label: words(value) }))}
-            value={field.value}
-            onChange={field.onChange}
-          />
-        )}
+        name="vessel.material"
+        label="Made of"
+        options={materials.map((value) => ({ value, label: words(value) }))}
       />
-      <Body>{holds(form)}</Body>
+      <Body>{holds(vessel)}</Body>
       {create.error ? <Body tone="stop">{create.error.message}</Body> : null}
       <View style={styles.fields}>
         <Button kind="main" disabled={create.isPending} onPress={() => void handleSubmit((sent) => create.mutate(sent))()}>
@@ -183,11 +132,12 @@ export function PanForm({ onDone }: { onDone: () => void }) {
 }
 
 /** What the pan would hold, as soon as that can be said. */
-function holds(form: Form): string {
+function holds(vessel: Vessel): string {
   try {
-    const { capacityMl, pieces } = fillVessel(vesselFrom(form), 100, 1);
+    const { capacityMl, pieces } = fillVessel(vessel, 100, 1);
     const each = Math.round(capacityMl / pieces);
-    return form.shape === "muffin"
+    if (!Number.isFinite(each)) throw new Error("open");
+    return vessel.shape === "muffin"
       ? `A cup holds ${each} mL, ${pieces} of them ${Math.round(capacityMl)} mL.`
       : `It holds ${each} mL to the rim.`;
   } catch {

@@ -1,5 +1,5 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { fillVessel, type Ingredient, searchIngredients, type Vessel } from "@uprise/core";
+import { type Href, useRouter } from "expo-router";
 import { useMemo, useState } from "react";
 import { FlatList, ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -8,41 +8,51 @@ import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { Button, Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
+import { useTitle } from "../../ui/use-title";
 import { Body, Small, Title } from "../../ui/words";
 import { BlendForm } from "./blend-form";
 import { Ovens } from "./ovens";
 import { PanForm } from "./pan-form";
 import { wire } from "../wire/client";
-import { useIngredients, useShelf, useVessels } from "../wire/queries";
+import { keys } from "../wire/keys";
+import { useIngredients, useKitchen, useVessels } from "../wire/queries";
+import { SettingsShelf } from "./settings";
+import { TakenOffNotice } from "./taken-off";
+import { useTakeOff } from "./use-shelf-writes";
 
-type Shelf = "ingredients" | "pans" | "ovens";
+const shelves = ["ingredients", "pans", "ovens", "settings"] as const;
+export type ShelfName = (typeof shelves)[number];
+const shelfTitle: Record<ShelfName, string> = { ingredients: "Ingredients", pans: "Pans", ovens: "Ovens", settings: "Settings" };
 
-/** What the kitchen has: ingredients with what is known of them, pans and ovens. */
-export function StoreScreen() {
-  const [shelf, setShelf] = useState<Shelf>("ingredients");
+/** The shelf that an address names, or undefined for one that there is not. */
+export const shelfFrom = (name: string): ShelfName | undefined => shelves.find((shelf) => shelf === name);
+
+/** What the kitchen has: ingredients with what is known of them, pans and ovens, and how the application looks. */
+export function StoreScreen({ shelf }: { shelf: ShelfName }) {
+  const router = useRouter();
+  useTitle(`${shelfTitle[shelf]}, store`);
   return (
     <View style={styles.screen}>
       <View style={styles.head}>
         <Title>Store</Title>
         <Choice
           label="Shelf"
-          options={[
-            { value: "ingredients" as const, label: "Ingredients" },
-            { value: "pans" as const, label: "Pans" },
-            { value: "ovens" as const, label: "Ovens" },
-          ]}
+          options={shelves.map((value) => ({ value, label: shelfTitle[value] }))}
           value={shelf}
-          onChange={setShelf}
+          onChange={(next) => router.replace((next === "ingredients" ? "/store" : `/store/${next}`) as Href)}
         />
       </View>
-      {shelf === "ingredients" ? <Ingredients /> : shelf === "pans" ? <Pans /> : <Ovens />}
+      {shelf === "ingredients" ? <Ingredients /> : shelf === "pans" ? <Pans /> : shelf === "ovens" ? <Ovens /> : <SettingsShelf />}
     </View>
   );
 }
 
 function Ingredients() {
-  const { error, refetch, isPending } = useIngredients();
-  const shelf = useShelf();
+  const { data, error, refetch, isPending } = useIngredients();
+  const { kitchen } = useKitchen(null);
+  const { shelf } = kitchen;
+  const off = useTakeOff(keys.ingredients.all);
+  const own = useMemo(() => new Map((data ?? []).map((stored) => [stored.id, stored])), [data]);
   const [q, setQ] = useState("");
   const [open, setOpen] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
@@ -50,6 +60,15 @@ function Ingredients() {
     () => (q.trim() === "" ? [...shelf.all()].sort((a, b) => a.name.localeCompare(b.name)) : searchIngredients(q, shelf, 100)),
     [q, shelf],
   );
+  const removal = (id: string): (() => void) | undefined => {
+    const stored = own.get(id);
+    if (!stored) return undefined;
+    const { ingredient, version } = stored;
+    return () =>
+      off.takeOff({ name: ingredient.name, back: () => wire.createIngredient(ingredient) }, () =>
+        wire.removeIngredient(id, version),
+      );
+  };
   if (error) return <Failed title="The store is shut." detail={error.message} onRetry={() => void refetch()} />;
   if (isPending) return <Loading what="Fetching the store" />;
   if (adding) {
@@ -64,6 +83,7 @@ function Ingredients() {
       <View style={styles.search}>
         <Button onPress={() => setAdding(true)}>Describe a bought blend</Button>
       </View>
+      <TakenOffNotice {...off} />
       <Field label={`Search ${shelf.all().length} ingredients`} value={q} onChange={setQ} style={styles.search} />
       <FlatList
         role="list"
@@ -73,7 +93,12 @@ function Ingredients() {
         contentContainerStyle={styles.list}
         ListEmptyComponent={<Body style={styles.nothing}>Nothing by that name.</Body>}
         renderItem={({ item }) => (
-          <Entry ingredient={item} open={open === item.id} onOpen={() => setOpen(open === item.id ? null : item.id)} />
+          <Entry
+            ingredient={item}
+            open={open === item.id}
+            onOpen={() => setOpen(open === item.id ? null : item.id)}
+            onRemove={removal(item.id)}
+          />
         )}
       />
     </>
@@ -88,7 +113,15 @@ const sourceName: Record<Ingredient["source"], string> = {
 };
 const trust: Record<Ingredient["confidence"], string> = { A: "well known", B: "within about a third", C: "within a factor of two" };
 
-function Entry({ ingredient, open, onOpen }: { ingredient: Ingredient; open: boolean; onOpen: () => void }) {
+interface EntryProps {
+  ingredient: Ingredient;
+  open: boolean;
+  onOpen: () => void;
+  /** Where it is the kitchen's own. */
+  onRemove: (() => void) | undefined;
+}
+
+function Entry({ ingredient, open, onOpen, onRemove }: EntryProps) {
   const colours = useColours();
   const c = ingredient.per100g;
   const parts = (
@@ -140,6 +173,11 @@ function Entry({ ingredient, open, onOpen }: { ingredient: Ingredient; open: boo
             From {sourceName[ingredient.source]}; {trust[ingredient.confidence]}. Also called{" "}
             {ingredient.aliases.slice(0, 6).join(", ") || "nothing else"}.
           </Small>
+          {onRemove ? (
+            <Button kind="quiet" label={`Remove ${ingredient.name}`} onPress={onRemove} style={styles.remove}>
+              Remove it from the store
+            </Button>
+          ) : null}
         </View>
       ) : null}
     </View>
@@ -148,15 +186,11 @@ function Entry({ ingredient, open, onOpen }: { ingredient: Ingredient; open: boo
 
 function Pans() {
   const colours = useColours();
-  const queries = useQueryClient();
-  const { data, error, refetch } = useVessels();
+  const { pans, error, refetch, isPending } = useVessels();
   const [adding, setAdding] = useState(false);
-  const remove = useMutation({
-    mutationFn: ({ id, version }: { id: string; version: number }) => wire.removeVessel(id, version),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["vessels"] }),
-  });
+  const off = useTakeOff(keys.vessels.all);
   if (error) return <Failed title="The pans did not come." detail={error.message} onRetry={() => void refetch()} />;
-  if (!data) return <Loading what="Fetching the pans" />;
+  if (isPending) return <Loading what="Fetching the pans" />;
   if (adding) {
     return (
       <ScrollView keyboardShouldPersistTaps="handled">
@@ -169,20 +203,29 @@ function Pans() {
       <View style={styles.search}>
         <Button onPress={() => setAdding(true)}>Measure a pan of your own</Button>
       </View>
+      <TakenOffNotice {...off} />
       <FlatList
         role="list"
-        data={data.items}
+        data={pans}
         keyExtractor={(item) => item.id}
         initialNumToRender={60}
         contentContainerStyle={styles.list}
-        renderItem={({ item: { id, version, name, own, vessel } }) => (
+        renderItem={({ item: { name, own, vessel } }) => (
           <View role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
             <View style={styles.grow}>
               <Body>{name}</Body>
               <Small tone="faint">{panWords(vessel)}</Small>
             </View>
             {own ? (
-              <Button kind="quiet" label={`Remove ${name}`} onPress={() => remove.mutate({ id, version })}>
+              <Button
+                kind="quiet"
+                label={`Remove ${name}`}
+                onPress={() =>
+                  off.takeOff({ name, back: () => wire.createVessel({ id: own.id, name, vessel }) }, () =>
+                    wire.removeVessel(own.id, own.version),
+                  )
+                }
+              >
                 Remove
               </Button>
             ) : null}
@@ -223,5 +266,6 @@ const styles = StyleSheet.create({
   entryHead: { flexDirection: "row", alignItems: "center", gap: space.m },
   grow: { flex: 1 },
   facts: { gap: space.xs, paddingBottom: space.m },
+  remove: { alignSelf: "flex-start", paddingHorizontal: 0 },
   pan: { minHeight: 48, flexDirection: "row", alignItems: "center", paddingVertical: space.xs, gap: space.m },
 });

@@ -19,8 +19,9 @@ import {
 } from "@uprise/contract";
 import type { Ingredient } from "@uprise/core";
 import type { z } from "zod";
+import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
-/** An answer that was no success, with the server's own words. */
+/** An answer that was no success, in words for the one at the screen. `status` is 0 when there was no answer at all. */
 export class WireError extends Error {
   constructor(
     readonly status: number,
@@ -32,66 +33,126 @@ export class WireError extends Error {
   }
 }
 
+/** Nothing is waited for longer than this, ms. */
+const LIMIT_MS = 15_000;
+
+interface Sent {
+  body?: unknown;
+  version?: number;
+  signal?: AbortSignal | undefined;
+}
+
 async function send<S extends z.ZodType>(
   schema: S | null,
   method: string,
   path: string,
-  body?: unknown,
-  version?: number,
+  { body, version, signal }: Sent = {},
 ): Promise<z.infer<S>> {
-  let response: Response;
+  const limit = new AbortController();
+  const timer = setTimeout(() => limit.abort(), LIMIT_MS);
+  const stop = (): void => limit.abort();
+  signal?.addEventListener("abort", stop);
   try {
-    response = await fetch(path, {
+    const response = await fetch(path, {
       method,
+      signal: limit.signal,
       headers: {
         ...(body === undefined ? {} : { "content-type": "application/json" }),
         ...(version === undefined ? {} : { "if-match": `"${version}"` }),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
-  } catch {
-    throw new WireError(0, "The server does not answer. What you wrote is kept on this device; try again when it is back.");
+    const text = await response.text();
+    const json = ((): unknown => {
+      try {
+        return text === "" ? null : JSON.parse(text);
+      } catch {
+        return undefined;
+      }
+    })();
+    if (!response.ok) {
+      const parsed = problemSchema.safeParse(json);
+      const problem = parsed.success ? parsed.data : undefined;
+      throw new WireError(response.status, refusalWords(response.status, problem), problem);
+    }
+    if (schema === null) return undefined as z.infer<S>;
+    const answer = schema.safeParse(json);
+    if (!answer.success) throw new WireError(0, notUnderstood);
+    return answer.data as z.infer<S>;
+  } catch (error) {
+    // Whoever asked has gone: this is no fault to be told.
+    if (signal?.aborted) throw error;
+    if (error instanceof WireError) throw error;
+    throw new WireError(0, limit.signal.aborted ? tooSlow : noAnswer);
+  } finally {
+    clearTimeout(timer);
+    signal?.removeEventListener("abort", stop);
   }
-  if (!response.ok) {
-    const parsed = problemSchema.safeParse(await response.json().catch(() => null));
-    throw new WireError(
-      response.status,
-      parsed.success ? parsed.data.detail : `The server answered ${response.status}.`,
-      parsed.success ? parsed.data : undefined,
-    );
-  }
-  return schema === null ? (undefined as z.infer<S>) : (schema.parse(await response.json()) as z.infer<S>);
 }
 
+/** An id made here, so that a call that is sent twice makes one thing. */
+export const newId = (): string =>
+  globalThis.crypto?.randomUUID?.() ?? `${Date.now().toString(36)}-${Math.floor(Math.random() * 1e9).toString(36)}`;
+
+const PAGE = 200;
+/** More pages than this are not fetched in one go. */
+const MOST_PAGES = 50;
+
+/** Every item of a paged list. */
+async function every<T>(page: (page: number) => Promise<{ items: T[]; total: number }>): Promise<T[]> {
+  const all: T[] = [];
+  for (let n = 1; n <= MOST_PAGES; n++) {
+    const { items, total } = await page(n);
+    all.push(...items);
+    if (items.length === 0 || all.length >= total) break;
+  }
+  return all;
+}
+
+const at = (path: string, id: string): string => `${path}/${encodeURIComponent(id)}`;
+
 /** Checks a formula by the contract before it is sent, so that a fault is told at the place where it was made. */
-const checked = (input: FormulaInput): FormulaInput => {
+const checked = <T extends FormulaInput>(input: T): FormulaInput => {
   const parsed = formulaInputSchema.safeParse(input);
   if (parsed.success) return parsed.data;
-  const issue = parsed.error.issues[0];
-  throw new WireError(400, `${issue?.path.join(".") ?? ""}: ${issue?.message ?? "not as described"}`);
+  throw new WireError(400, parsed.error.issues[0]?.message ?? "Something in the formula is not as it should be.");
 };
 
 export const wire = {
-  listFormulas: (q: string) => send(pageOf(formulaSummarySchema), "GET", `/api/formulas?pageSize=200&q=${encodeURIComponent(q)}`),
-  readFormula: (id: string) => send(storedFormulaSchema, "GET", `/api/formulas/${encodeURIComponent(id)}`),
-  createFormula: (input: FormulaInput) => send(storedFormulaSchema, "POST", "/api/formulas", checked(input)),
+  listFormulas: (q: string, page: number, signal?: AbortSignal) =>
+    send(pageOf(formulaSummarySchema), "GET", `/api/formulas?whole=true&pageSize=50&page=${page}&q=${encodeURIComponent(q)}`, {
+      signal,
+    }),
+  readFormula: (id: string, signal?: AbortSignal) => send(storedFormulaSchema, "GET", at("/api/formulas", id), { signal }),
+  createFormula: (input: FormulaInput & { id: string }) =>
+    send(storedFormulaSchema, "POST", "/api/formulas", { body: checked(input) }),
   changeFormula: (id: string, version: number, input: FormulaInput) =>
-    send(storedFormulaSchema, "PUT", `/api/formulas/${encodeURIComponent(id)}`, checked(input), version),
-  removeFormula: (id: string, version: number) =>
-    send(null, "DELETE", `/api/formulas/${encodeURIComponent(id)}`, undefined, version),
-  restoreFormula: (id: string) => send(storedFormulaSchema, "POST", `/api/formulas/${encodeURIComponent(id)}/restore`),
-  versions: (id: string) =>
-    send(pageOf(formulaVersionSchema), "GET", `/api/formulas/${encodeURIComponent(id)}/versions?pageSize=200`),
-  ingredients: () => send(pageOf(storedIngredientSchema), "GET", "/api/ingredients?pageSize=500"),
+    send(storedFormulaSchema, "PUT", at("/api/formulas", id), { body: checked(input), version }),
+  removeFormula: (id: string, version: number) => send(null, "DELETE", at("/api/formulas", id), { version }),
+  restoreFormula: (id: string) => send(storedFormulaSchema, "POST", `${at("/api/formulas", id)}/restore`),
+  versions: (id: string, signal?: AbortSignal) =>
+    every((page) =>
+      send(pageOf(formulaVersionSchema), "GET", `${at("/api/formulas", id)}/versions?pageSize=${PAGE}&page=${page}`, { signal }),
+    ),
+  ingredients: (signal?: AbortSignal) =>
+    every((page) =>
+      send(pageOf(storedIngredientSchema), "GET", `/api/ingredients?own=true&pageSize=${PAGE}&page=${page}`, { signal }),
+    ),
   createIngredient: (ingredient: Ingredient) =>
-    send(storedIngredientSchema, "POST", "/api/ingredients", ingredientInputSchema.parse(ingredient)),
-  vessels: () => send(pageOf(storedVesselSchema), "GET", "/api/vessels?pageSize=500"),
-  createVessel: (vessel: VesselInput) => send(storedVesselSchema, "POST", "/api/vessels", vesselInputSchema.parse(vessel)),
-  removeVessel: (id: string, version: number) => send(null, "DELETE", `/api/vessels/${encodeURIComponent(id)}`, undefined, version),
-  ovens: () => send(pageOf(storedOvenSchema), "GET", "/api/ovens?pageSize=500"),
-  createOven: (oven: OvenProfile) => send(storedOvenSchema, "POST", "/api/ovens", ovenInputSchema.parse(oven)),
+    send(storedIngredientSchema, "POST", "/api/ingredients", { body: ingredientInputSchema.parse(ingredient) }),
+  removeIngredient: (id: string, version: number) => send(null, "DELETE", at("/api/ingredients", id), { version }),
+  vessels: (signal?: AbortSignal) =>
+    every((page) => send(pageOf(storedVesselSchema), "GET", `/api/vessels?own=true&pageSize=${PAGE}&page=${page}`, { signal })),
+  createVessel: (vessel: VesselInput & { id: string }) =>
+    send(storedVesselSchema, "POST", "/api/vessels", { body: vesselInputSchema.parse(vessel) }),
+  removeVessel: (id: string, version: number) => send(null, "DELETE", at("/api/vessels", id), { version }),
+  ovens: (signal?: AbortSignal) =>
+    every((page) => send(pageOf(storedOvenSchema), "GET", `/api/ovens?pageSize=${PAGE}&page=${page}`, { signal })),
+  createOven: (id: string, oven: OvenProfile) =>
+    send(storedOvenSchema, "POST", "/api/ovens", { body: ovenInputSchema.parse({ ...oven, id }) }),
   changeOven: (id: string, version: number, oven: OvenProfile) =>
-    send(storedOvenSchema, "PUT", `/api/ovens/${encodeURIComponent(id)}`, ovenInputSchema.parse(oven), version),
+    send(storedOvenSchema, "PUT", at("/api/ovens", id), { body: ovenInputSchema.parse(oven), version }),
+  removeOven: (id: string, version: number) => send(null, "DELETE", at("/api/ovens", id), { version }),
 };
 
 /** The stored formula that came with a refusal of a stale write. */

@@ -1,36 +1,87 @@
-import { useQuery } from "@tanstack/react-query";
-import { type Book, type BookEntry, type Formula, nestedIds, noBook, shelfWith } from "@uprise/core";
-import type { OvenProfile } from "@uprise/contract";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import type { OvenProfile, StoredOven, StoredVessel } from "@uprise/contract";
+import {
+  type Book,
+  type BookEntry,
+  type Formula,
+  type Kitchen,
+  type NamedVessel,
+  nestedIds,
+  noBook,
+  shelfWith,
+  vesselLibrary,
+} from "@uprise/core";
 import { useMemo } from "react";
-import { wire } from "./client";
+import { wire, WireError } from "./client";
+import { keys } from "./keys";
+
+const MINUTE_MS = 60_000;
 
 export const useFormulas = (q: string) =>
-  useQuery({ queryKey: ["formulas", q], queryFn: () => wire.listFormulas(q), placeholderData: (before) => before });
-export const useFormula = (id: string | null) =>
-  useQuery({ queryKey: ["formula", id], queryFn: () => wire.readFormula(id ?? ""), enabled: id !== null });
-export const useVersions = (id: string | null) =>
-  useQuery({ queryKey: ["versions", id], queryFn: () => wire.versions(id ?? ""), enabled: id !== null });
-export const useVessels = () => useQuery({ queryKey: ["vessels"], queryFn: wire.vessels, staleTime: 60_000 });
-export const useIngredients = () => useQuery({ queryKey: ["ingredients"], queryFn: wire.ingredients, staleTime: 60_000 });
+  useInfiniteQuery({
+    queryKey: keys.formulas.list(q),
+    queryFn: ({ pageParam, signal }) => wire.listFormulas(q, pageParam, signal),
+    initialPageParam: 1,
+    getNextPageParam: ({ page, pageSize, total }) => (page * pageSize < total ? page + 1 : undefined),
+    placeholderData: (before) => before,
+  });
 
-/** The ovens of this kitchen by id. */
-export function useOvens(): ReadonlyMap<string, OvenProfile> {
-  const { data } = useQuery({ queryKey: ["ovens", "known"], queryFn: wire.ovens, staleTime: 60_000 });
-  return useMemo(() => new Map((data?.items ?? []).map((entry) => [entry.id, entry.oven])), [data]);
+export const useFormula = (id: string) =>
+  useQuery({ queryKey: keys.formula.of(id), queryFn: ({ signal }) => wire.readFormula(id, signal) });
+
+export const useVersions = (id: string) =>
+  useQuery({ queryKey: keys.versions.of(id), queryFn: ({ signal }) => wire.versions(id, signal) });
+
+/** The kitchen's own ingredients. */
+export const useIngredients = () =>
+  useQuery({ queryKey: keys.ingredients.all, queryFn: ({ signal }) => wire.ingredients(signal), staleTime: MINUTE_MS });
+
+export interface Pan extends NamedVessel {
+  /** Where it is the kitchen's own and not one that ships with Uprise. */
+  own: StoredVessel | null;
 }
 
-/** The shelf of this kitchen: what ships, and what is stored as its own. Before the answer is there, what ships. */
-export function useShelf() {
-  const { data } = useIngredients();
-  return useMemo(() => shelfWith((data?.items ?? []).filter((entry) => entry.own).map((entry) => entry.ingredient)), [data]);
+/** The kitchen's own pans before those that ship. */
+export function useVessels() {
+  const { data, error, refetch, isPending } = useQuery({
+    queryKey: keys.vessels.all,
+    queryFn: ({ signal }) => wire.vessels(signal),
+    staleTime: MINUTE_MS,
+  });
+  const pans = useMemo(
+    (): Pan[] => [
+      ...(data ?? []).map((own) => ({ id: own.id, name: own.name, vessel: own.vessel, own })),
+      ...vesselLibrary.map((entry) => ({ ...entry, own: null })),
+    ],
+    [data],
+  );
+  return { pans, error, refetch, isPending };
 }
 
-/** Every formula that these ids name, and those that they name in turn. One that is gone is left out. */
-async function readBook(ids: string[]): Promise<Map<string, BookEntry>> {
+const useStoredOvens = () =>
+  useQuery({ queryKey: keys.ovens.all, queryFn: ({ signal }) => wire.ovens(signal), staleTime: MINUTE_MS });
+
+export function useOvenList() {
+  const { data, error, refetch } = useStoredOvens();
+  return { ovens: data as StoredOven[] | undefined, error, refetch };
+}
+
+const profilesOf = (stored: readonly StoredOven[]): ReadonlyMap<string, OvenProfile> =>
+  new Map(stored.map((entry) => [entry.id, entry.oven]));
+
+/** Every formula that these ids name, and those that they name in turn. One that is gone is left out; no answer is an error. */
+async function readBook(ids: readonly string[], signal: AbortSignal): Promise<Map<string, BookEntry>> {
   const entries = new Map<string, BookEntry>();
-  let wanted = ids;
+  let wanted = [...ids];
   while (wanted.length > 0) {
-    const found = await Promise.all(wanted.map((id) => wire.readFormula(id).catch(() => null)));
+    const found = await Promise.all(
+      wanted.map((id) =>
+        wire.readFormula(id, signal).catch((error: unknown) => {
+          if (error instanceof WireError && error.status === 404) return null;
+          throw error;
+        }),
+      ),
+    );
     const next = found.flatMap((stored) => {
       if (!stored) return [];
       entries.set(stored.id, { title: stored.formula.title, lines: stored.formula.lines });
@@ -41,10 +92,50 @@ async function readBook(ids: string[]): Promise<Map<string, BookEntry>> {
   return entries;
 }
 
-/** The formulas that a formula holds, for opening it; `pending` until they are here. */
-export function useBook(formula: Formula): { book: Book; pending: boolean } {
-  const ids = nestedIds([...formula.lines, ...(formula.parts ?? []).flatMap((part) => part.additions)]).sort();
-  const { data } = useQuery({ queryKey: ["book", ids], queryFn: () => readBook(ids), enabled: ids.length > 0, staleTime: 30_000 });
-  const book = useMemo<Book>(() => (data ? (id) => data.get(id) : noBook), [data]);
-  return { book, pending: ids.length > 0 && data === undefined };
+/** The kitchen with all that is known of its ovens. */
+export type KitchenHere = Omit<Kitchen, "ovens"> & { ovens: ReadonlyMap<string, OvenProfile> };
+
+export interface KitchenState {
+  kitchen: KitchenHere;
+  /** Changes whenever something in the kitchen does. */
+  stamp: string;
+  /** Until it is ready, only what ships with Uprise is known. */
+  state: "loading" | "failed" | "ready";
+  error: string | null;
+  retry: () => void;
+}
+
+const idsIn = (formula: Formula | null): string[] =>
+  formula ? nestedIds([...formula.lines, ...(formula.parts ?? []).flatMap((part) => part.additions)]).sort() : [];
+
+/** The kitchen that a formula is opened in: shelf, ovens, and the formulas that it holds. */
+export function useKitchen(formula: Formula | null): KitchenState {
+  const own = useIngredients();
+  const ovens = useStoredOvens();
+  const ids = idsIn(formula);
+  const book = useQuery({
+    queryKey: keys.book.of(ids),
+    queryFn: ({ signal }) => readBook(ids, signal),
+    enabled: ids.length > 0,
+    staleTime: MINUTE_MS / 2,
+  });
+  const measures = formula?.measures ?? "us";
+  const kitchen = useMemo(() => {
+    const find: Book = book.data ? (id) => book.data.get(id) : noBook;
+    return {
+      shelf: shelfWith((own.data ?? []).map((entry) => entry.ingredient)),
+      book: find,
+      ovens: profilesOf(ovens.data ?? []),
+      measures,
+    };
+  }, [own.data, ovens.data, book.data, measures]);
+  const parts = [own, ovens, ...(ids.length > 0 ? [book] : [])];
+  const failed = parts.find((part) => part.isError && part.data === undefined);
+  return {
+    kitchen,
+    stamp: parts.map((part) => part.dataUpdatedAt).join("-"),
+    state: failed ? "failed" : parts.some((part) => part.isPending) ? "loading" : "ready",
+    error: failed?.error?.message ?? null,
+    retry: () => void Promise.all(parts.filter((part) => part.isError).map((part) => part.refetch())),
+  };
 }

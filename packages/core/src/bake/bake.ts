@@ -7,6 +7,8 @@ import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { condensedVolume } from "../body/density";
 import { crownOf, estimateBakedVolume, estimateMinutes } from "./estimate";
 import { fillVessel } from "./geometry";
+import { holdsWithCap } from "./outcome";
+import { outlineOf } from "./outline";
 import type { Simulation } from "./simulation";
 
 export const fillSchema = z.object({
@@ -42,8 +44,11 @@ export interface BakeTargets {
   restBeforeCuttingMinutes: number;
 }
 
-/** The crown may stand over the rim by this share of the rim's height before batter runs over. */
-const CROWN_OVER_RIM = 1.3;
+/** mL that the vessels hold with a crown over their rims, as the simulation judges it. */
+function capacityWithCap(vessel: Vessel, massG: number, { batterMl }: { batterMl: number }): number {
+  const { shape, pieces } = outlineOf(vessel, massG, batterMl);
+  return holdsWithCap(shape) * pieces * 1e6;
+}
 
 /** Fill and first estimate of the bake. Lengths in mm, times in minutes. Throws `bad-vessel`. */
 export function firstBake(
@@ -69,7 +74,7 @@ export function firstBake(
       fillFraction: filling.fillFraction,
       depthMm: filling.depthMm,
       crownMm: crown,
-      overflow: height !== null && (filling.fillFraction > 1 || baked.mid > CROWN_OVER_RIM * filling.capacityMl),
+      overflow: height !== null && (filling.fillFraction > 1 || baked.mid > capacityWithCap(vessel, massG, filling)),
       pieces: filling.pieces,
       pieceG: filling.pieceG,
       rimMm: height,

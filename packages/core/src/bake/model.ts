@@ -1,3 +1,5 @@
+import { SETTING } from "../physics";
+
 /**
  * The constants of the bake, one set for all kinds. Each has a unit, a range in which literature or kitchen knowledge places it, a source
  * class and a confidence (A fixed, B within 30 %, C a factor 2). docs/science/bake.md says what each does to the result.
@@ -49,8 +51,8 @@ export const modelTable = {
   steamEscape: constant(0.3, 0.1, 0.6, "", "share of steam made in the crumb that finds a way out at once; fitted", "C"),
   gasTimeS: constant(15, 5, 40, "s", "time in which a bubble follows its equilibrium while the crumb is soft", "C"),
   setShare: constant(0.65, 0.5, 0.8, "", "share set at which the crumb no longer flows", "C"),
-  setSeconds: constant(40, 20, 80, "s", "time constant of setting at the setting temperature", "C"),
-  setEnergy: constant(260e3, 180e3, 320e3, "J/mol", "gelatinisation and egg protein", "B"),
+  setSeconds: constant(SETTING.seconds, 20, 80, "s", "time constant of setting at the setting temperature", "C"),
+  setEnergy: constant(SETTING.energy, 180e3, 320e3, "J/mol", "gelatinisation and egg protein", "B"),
   loss: constant(1e-4, 5e-5, 3e-4, "1/s", "gas lost through an unset batter at 22 °C, doubling every 20 K", "C"),
   coalescence: constant(
     0.03,

@@ -1,5 +1,6 @@
 import type { NamedVessel, Oven, Vessel } from "../pantry/vessel";
 import { fillVessel } from "./geometry";
+import { FULLEST, LIKED } from "./liked-fill";
 
 /** One pan as a home for a batter that was meant for another. */
 export interface PanOption {
@@ -23,9 +24,6 @@ export interface PanOption {
   why: string;
 }
 
-/** How full a pan may be and likes to be, by its volume. */
-const FULLEST = 0.75;
-const LIKED = { low: 0.5, mid: 0.62, high: 0.7 };
 const MUFFIN_G = 70;
 const MOST_PANS = 6;
 

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Gas } from "../lift/gas";
 import { releasedAlong } from "../lift/kinetics";
+import { GAS_CONSTANT, KELVIN, SETTING } from "../physics";
 import type { Simulation } from "./simulation";
 
 /** Gas released and crumb set over one time axis, from wetting through the bench to the end of the bake. */
@@ -17,12 +18,6 @@ export const raceSchema = z.object({
   beforeSet: z.number(),
 });
 export type Race = z.infer<typeof raceSchema>;
-
-/** Set: dS/dt = (1 − S)/40 s · exp(−260 kJ/R (1/T − 1/T_set)); food-science kinetics of starch, confidence C. */
-const SET_SECONDS = 40;
-const SET_ENERGY = 260e3;
-const GAS_CONSTANT = 8.314;
-const KELVIN = 273.15;
 
 /** Shape of the core's rise: it lags, then runs up, and reaches the target at the end of the bake. */
 const LAG_POWER = 1.7;
@@ -74,7 +69,7 @@ function setAlong(seconds: readonly number[], celsius: readonly number[], settin
   return seconds.map((time, i) => {
     if (i > 0) {
       const middle = ((celsius[i] ?? 0) + (celsius[i - 1] ?? 0)) / 2 + KELVIN;
-      const rate = Math.exp((-SET_ENERGY / GAS_CONSTANT) * (1 / middle - 1 / (settingC + KELVIN))) / SET_SECONDS;
+      const rate = Math.exp((-SETTING.energy / GAS_CONSTANT) * (1 / middle - 1 / (settingC + KELVIN))) / SETTING.seconds;
       unset *= Math.exp(-rate * (time - (seconds[i - 1] ?? 0)));
     }
     return 1 - unset;

@@ -1,11 +1,10 @@
+import { ATMOSPHERE_PA, GAS_CONSTANT, KELVIN, solubility, WATER_KG_PER_MOL } from "../physics";
 import { componentTable } from "./material";
+
+export { ATMOSPHERE_PA, GAS_CONSTANT, KELVIN, solubility, WATER_KG_PER_MOL };
 
 /** Properties of water, vapour and carbon dioxide that the kernel reads from tables by temperature. SI units, °C. */
 
-export const GAS_CONSTANT = 8.314462;
-export const KELVIN = 273.15;
-export const ATMOSPHERE_PA = 101325;
-export const WATER_KG_PER_MOL = 0.018015;
 const CELSIUS_TOP = 330;
 /** Steps of the tables, per kelvin. */
 export const PER_KELVIN = 4;
@@ -41,23 +40,6 @@ export function boilingC(pa: number): number {
 
 /** Air pressure at a height above the sea, Pa (standard atmosphere). */
 export const pressurePa = (altitudeM: number): number => ATMOSPHERE_PA * (1 - 2.25577e-5 * altitudeM) ** 5.25588;
-
-/** Solubility of carbon dioxide in water, mol/(L atm), at °C: the points of the table, linear in its logarithm between and beyond. */
-const henryPoints: [number, number][] = [
-  [4, 0.0585],
-  [22, 0.0345],
-  [40, 0.0216],
-  [60, 0.0136],
-  [80, 0.0091],
-];
-export function solubility(celsius: number): number {
-  const last = henryPoints.length - 1;
-  let i = 0;
-  while (i < last - 1 && celsius > (henryPoints[i + 1]?.[0] ?? 0)) i++;
-  const [t0, s0] = henryPoints[i] ?? [0, 1];
-  const [t1, s1] = henryPoints[i + 1] ?? [1, 1];
-  return Math.exp(Math.log(s0) + ((Math.log(s1) - Math.log(s0)) * (celsius - t0)) / (t1 - t0));
-}
 
 /** A function of temperature as a table. */
 export function tableOf(f: (celsius: number) => number): Float64Array {

@@ -1,4 +1,5 @@
-import { readings, type Analysis, type AnalyseInput } from "../analyse";
+import type { AnalyseInput } from "../formula/open";
+import { readings, type Analysis } from "./readings";
 import { flourOf, type Item, massOf, resolve, type WeighedLine } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";

@@ -1,3 +1,4 @@
+import { SALT_PER_SODIUM } from "../physics";
 import { consistencies, type Consistency } from "../body/consistency";
 import { batchOf, type Item } from "../formula/resolve";
 import type { Kind } from "../formula/kinds";
@@ -69,7 +70,8 @@ export function bandReadings(items: readonly Item[], gasMlPer100g: number): Reco
 /** Salt added as such or in cheese and butter, g; the sodium of leaveners is not salt to the tongue. */
 export const saltOf = (items: readonly Item[]): number =>
   items.reduce(
-    (g, { ingredient, massG }) => (ingredient.leavening ? g : g + (massG * (ingredient.sodiumMg ?? 0) * 2.54) / 100 / 1000),
+    (g, { ingredient, massG }) =>
+      ingredient.leavening ? g : g + (massG * (ingredient.sodiumMg ?? 0) * SALT_PER_SODIUM) / 100 / 1000,
     0,
   );
 

@@ -1,11 +1,8 @@
+import { LIKED, LIKED_CROWN } from "../bake/liked-fill";
 import { massOf } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { type Finding, findingLimits as limits } from "./finding";
-import type { Findable } from "./findings";
-
-/** How full a pan likes to be, and how far over its rim a crown holds itself. */
-const LIKED_FILL = 0.7;
-const CROWN_OVER_RIM = 1.1;
+import type { Findable } from "./findable";
 
 /** How the pan is filled, and what the simulated bake shows. */
 export function panFindings(given: Findable): Finding[] {
@@ -15,8 +12,8 @@ export function panFindings(given: Findable): Finding[] {
   const mass = massOf(items);
   if (walled && (fill.fillFraction > limits.fillMost || fill.overflow)) {
     // As full as a pan likes it, and so that its crown stays near the rim.
-    const crown = fill.overflow && fill.rimMm !== null ? (CROWN_OVER_RIM * fill.rimMm) / fill.crownMm.mid : 1;
-    const most = Math.min(LIKED_FILL / fill.fillFraction, crown) * mass;
+    const crown = fill.overflow && fill.rimMm !== null ? (LIKED_CROWN * fill.rimMm) / fill.crownMm.mid : 1;
+    const most = Math.min(LIKED.high / fill.fillFraction, crown) * mass;
     out.push({
       id: "pan-overfull",
       severity: fill.fillFraction > 0.95 || fill.overflow ? "stop" : "caution",

@@ -1,5 +1,4 @@
-import type { Bake, Fill } from "../bake/bake";
-import type { Simulation } from "../bake/simulation";
+import { ML_PER_MMOL_25C } from "../physics";
 import type { Body } from "../body/body";
 import { consistencyOf } from "../body/consistency";
 import { liquidFor } from "../body/next-class";
@@ -9,28 +8,13 @@ import type { Process } from "../formula/process";
 import { flourOf, type Item, massOf } from "../formula/resolve";
 import { SODA_MMOL_PER_G } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
-import type { LiftParts } from "../lift/lift";
 import { gramsText, householdText, measurable } from "../measure/amounts";
 import type { Measures } from "../measure/units";
 import { builtInShelf, ingredientOf } from "../pantry/catalogue";
-import type { Oven } from "../pantry/vessel";
 import { type BandName, bandReadings, consistencyAgainst, profileOf } from "./bands";
 import { type Finding, findingLimits as limits } from "./finding";
+import type { Findable } from "./findable";
 import { panFindings } from "./findings-pan";
-
-export interface Findable {
-  items: readonly Item[];
-  kind: Kind;
-  measures: Measures;
-  oven: Oven;
-  process: Process;
-  lift: LiftParts;
-  body: Body;
-  fill: Fill;
-  bake: Bake;
-  /** Where the bake has been simulated. */
-  simulation?: Simulation | undefined;
-}
 
 const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] =>
   items.filter(test).map((item) => item.ingredient.id);
@@ -88,7 +72,7 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
   const readings = bandReadings(items, lift.gasMlPer100g.mid);
   const band = profileOf(kind).bands.gasMlPer100g;
   if (readings.gasMlPer100g < band.low) {
-    const missing = ((band.low - readings.gasMlPer100g) * mass) / 100 / 24.465;
+    const missing = ((band.low - readings.gasMlPer100g) * mass) / 100 / ML_PER_MMOL_25C;
     const powder = missing / sodaPerGram(ingredientOf(builtInShelf, "powder-aluminium-free"));
     out.push({
       id: "lift-low",

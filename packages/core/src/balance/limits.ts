@@ -1,3 +1,4 @@
+import { SALT_PER_SODIUM } from "../physics";
 import { binderPerGram } from "../body/binder";
 import type { Kind } from "../formula/kinds";
 import { ML_PER_MMOL_25C } from "../lift/acids";
@@ -21,7 +22,7 @@ export const perGram = {
   fat: share("fat"),
   sugar: share("sugars"),
   egg: (i: Ingredient): number => (i.family === "egg" ? 1 : 0),
-  salt: (i: Ingredient): number => (i.leavening ? 0 : ((i.sodiumMg ?? 0) * 2.54) / 1e5),
+  salt: (i: Ingredient): number => (i.leavening ? 0 : ((i.sodiumMg ?? 0) * SALT_PER_SODIUM) / 1e5),
   soda: sodaPerGram,
   acid: acidPerGram,
   binder: binderPerGram,

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Analysis } from "../analyse";
+import type { Analysis } from "./readings";
 import { consistencies } from "../body/consistency";
 import type { WeighedLine } from "../formula/resolve";
 import { verdicts } from "../lift/lift";

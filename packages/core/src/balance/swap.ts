@@ -1,4 +1,6 @@
-import { readings, type AnalyseInput } from "../analyse";
+import { ML_PER_MMOL_25C } from "../physics";
+import type { AnalyseInput } from "../formula/open";
+import { readings } from "./readings";
 import { consistencyOf, stiffnessOf } from "../body/consistency";
 import { CoreError } from "../errors";
 import { type Item, resolve, type WeighedLine } from "../formula/resolve";
@@ -183,7 +185,7 @@ function swapBy(
 function newLift(before: ReturnType<typeof readings>, items: readonly Item[]): number {
   const { low, high } = profileOf(before.given.kind).bands.gasMlPer100g;
   const mass = items.reduce((g, item) => g + item.massG, 0);
-  return ((low + high) / 2 / 24.465) * (mass / 100);
+  return ((low + high) / 2 / ML_PER_MMOL_25C) * (mass / 100);
 }
 
 /** A gluten-free flour drinks otherwise: the main liquid is moved until the batter is as stiff as it was, or as its kind wants it. */

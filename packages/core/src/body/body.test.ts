@@ -7,7 +7,8 @@ import { consistencies, consistencyOf, stiffnessOf } from "./consistency";
 import { batterDensity, condensedVolume } from "./density";
 import { liquidFor, mainLiquid, nextClasses } from "./next-class";
 import { settingOf } from "./setting";
-import { batterSugar, capacityOf, drunkBy, freeWaterOf, isInclusion, waterGiven } from "./water";
+import { batterSugar, capacityOf, drunkBy, freeWaterOf, waterGiven } from "./water";
+import { isInclusion } from "../pantry/pieces";
 
 type Lines = [id: string, grams: number][];
 const items = (...lines: Lines) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })));

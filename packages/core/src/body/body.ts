@@ -8,7 +8,8 @@ import { batterDensity } from "./density";
 import { builtInShelf, ingredientOf } from "../pantry/catalogue";
 import { nextClasses } from "./next-class";
 import { settingOf } from "./setting";
-import { batterSugar, drunkBy, freeWaterOf, isInclusion } from "./water";
+import { batterSugar, drunkBy, freeWaterOf } from "./water";
+import { isInclusion } from "../pantry/pieces";
 
 export const bodySchema = z.object({
   consistency: z.enum(consistencies),

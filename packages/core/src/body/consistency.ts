@@ -1,6 +1,7 @@
 import type { Process } from "../formula/process";
 import type { Item } from "../formula/resolve";
-import { batterSugar, drunkBy, freeWaterOf, isInclusion } from "./water";
+import { batterSugar, drunkBy, freeWaterOf } from "./water";
+import { isInclusion } from "../pantry/pieces";
 
 export const consistencies = ["pourable", "spoonable", "scoopable", "soft-dough", "firm-dough", "crumbly"] as const;
 export type Consistency = (typeof consistencies)[number];

@@ -1,32 +1,15 @@
 import type { Item } from "../formula/resolve";
 import type { Ingredient } from "../pantry/ingredient";
-
-/** Share of their water that pieces give up at mixing: chopped fruit little, grated vegetables more. */
-const PIECES_GIVE: Partial<Record<Ingredient["family"], number>> = { fruit: 0.05, vegetable: 0.2, cheese: 0.05, meat: 0.05 };
-const inclusionFamilies = new Set<Ingredient["family"]>([
-  "nut",
-  "seed",
-  "chocolate",
-  "dried-fruit",
-  "cheese",
-  "fruit",
-  "vegetable",
-  "meat",
-]);
+import { isInclusion, releasedAtMixing } from "../pantry/pieces";
 
 /** Time scale of the slow drinkers (bran, pulse protein, coconut fibre, whole oats), minutes. */
 const SLOW_MINUTES = 60;
 /** Time at which the fast capacity of the pantry's table is measured, minutes. */
 const FAST_MINUTES = 10;
 
-/** Whether an ingredient lies in the batter as pieces and not as part of it. */
-export const isInclusion = (ingredient: Ingredient): boolean =>
-  ingredient.behaviour === "pieces" && inclusionFamilies.has(ingredient.family);
-
 /** g of water an ingredient brings to the batter at mixing, per gram. */
 export function waterGiven(ingredient: Ingredient): number {
-  const water = ingredient.per100g.water / 100;
-  return isInclusion(ingredient) ? water * (PIECES_GIVE[ingredient.family] ?? 0) : water;
+  return (ingredient.per100g.water / 100) * releasedAtMixing(ingredient);
 }
 
 /** g of water that a gram of an ingredient drinks after some minutes; purées count their dry solids. */
@@ -47,6 +30,6 @@ export const drunkBy = (items: readonly Item[], minutes: number): number =>
 export const freeWaterOf = (items: readonly Item[]): number =>
   items.reduce((all, item) => all + item.massG * waterGiven(item.ingredient), 0);
 
-/** Sugar that dissolves in the batter, g: pieces keep theirs. */
+/** Sugar that dissolves in the batter, g: pieces keep most of theirs. */
 export const batterSugar = (items: readonly Item[]): number =>
-  items.reduce((all, item) => all + (isInclusion(item.ingredient) ? 0 : (item.massG * item.ingredient.per100g.sugars) / 100), 0);
+  items.reduce((all, item) => all + (item.massG * releasedAtMixing(item.ingredient) * item.ingredient.per100g.sugars) / 100, 0);

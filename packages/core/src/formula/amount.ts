@@ -1,11 +1,11 @@
 import type { Filling } from "../measure/filling";
 import { householdText } from "../measure/amounts";
-import { readLine } from "../measure/line";
+import { readLine } from "../measure/several";
 import { plainText } from "../measure/quantity";
 import { exactly, type Range } from "../measure/range";
 import type { Measures, UnitId } from "../measure/units";
 import { unitLabel } from "../measure/units";
-import { weigh } from "../measure/weigh";
+import { weighMeasure } from "../measure/weigh";
 import type { Ingredient } from "../pantry/ingredient";
 
 /** How amounts stand on the sheet. */
@@ -33,11 +33,12 @@ export function readAmount(text: string, ingredient: Ingredient, { measures, mod
       : { error: "A percentage needs flour or starch to stand on; give grams first." };
   }
   if (bare !== null && mode !== "household") return limited({ grams: exactly(bare), unit: "g" });
-  const amount = readLine(`${plain} of it`).amounts[0];
-  const grams = amount ? weigh(amount, ingredient, measures) : null;
-  if (!amount) return { error: `“${text.trim()}” is no amount; 120 g, 1½ tsp or 45 % would be right.` };
-  if (!grams) return { error: `${ingredient.name} has no usual mass for ${unitLabel[amount.unit]}; give grams.` };
-  return limited({ grams, unit: amount.unit, ...(amount.filling ? { filling: amount.filling } : {}) });
+  const measure = readLine(`${plain} of it`).measures[0];
+  const first = measure?.[0];
+  const grams = measure ? weighMeasure(measure, ingredient, measures) : null;
+  if (!first) return { error: `“${text.trim()}” is no amount; 120 g, 1½ tsp or 45 % would be right.` };
+  if (!grams) return { error: `${ingredient.name} has no usual mass for ${unitLabel[first.unit]}; give grams.` };
+  return limited({ grams, unit: first.unit, ...(first.filling ? { filling: first.filling } : {}) });
 }
 
 const limited = (amount: { grams: Range; unit: UnitId; filling?: Filling }): ReadAmount =>

@@ -1,44 +1,156 @@
-import type { Formula } from "./formula";
+import { gramsText } from "../measure/amounts";
+import type { Range } from "../measure/range";
+import { fieldWords } from "./edits";
+import type { Formula, FormulaLine, Part } from "./formula";
+import { kindName } from "./kinds";
 
 export interface Difference {
+  /** Unique within one comparison. */
   what: string;
   before: string;
   after: string;
 }
 
-const partsText = (formula: Formula): string =>
-  (formula.parts ?? []).map((part) => `${part.name} ${Math.round(100 * part.share)} %`).join(", ") || "–";
+const NONE = "–";
+const LONGEST = 80;
 
-const grams = (value: number): string => `${value < 20 ? Math.round(value * 10) / 10 : Math.round(value)} g`;
+const rangeText = ({ low, mid, high }: Range): string =>
+  high - low > 0.02 * mid ? `${gramsText(mid)} (${gramsText(low)} to ${gramsText(high)})` : gramsText(mid);
 
-/** A flat object as text, its fields in alphabetical order. */
-const inOrder = (fields: object): string => JSON.stringify(Object.entries(fields).sort(([a], [b]) => a.localeCompare(b)));
+const short = (text: string): string => (text.length > LONGEST ? `${text.slice(0, LONGEST - 1)}…` : text === "" ? NONE : text);
 
-/** What changed from one version of a formula to another, in the order of the sheet. `nameOf` gives an ingredient's name. */
+const fieldText = (value: unknown): string =>
+  value === undefined
+    ? NONE
+    : typeof value === "boolean"
+      ? value
+        ? "yes"
+        : "no"
+      : typeof value === "number"
+        ? String(Math.round(value * 100) / 100)
+        : String(value);
+
+/** Every field of two flat objects that differs. */
+function fieldsOf(prefix: string, before: object, after: object): Difference[] {
+  const a = before as Record<string, unknown>;
+  const b = after as Record<string, unknown>;
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])]
+    .filter((key) => a[key] !== b[key])
+    .map((key) => ({ what: `${prefix}: ${fieldWords[key] ?? key}`, before: fieldText(a[key]), after: fieldText(b[key]) }));
+}
+
+/** Lines matched by their id first, then by their ingredient, so that a line begun anew is not called another one. */
+function pairsOf(
+  before: readonly FormulaLine[],
+  after: readonly FormulaLine[],
+): [FormulaLine | undefined, FormulaLine | undefined][] {
+  const left = new Set(before);
+  const take = (find: (line: FormulaLine) => boolean): FormulaLine | undefined => {
+    const found = [...left].find(find);
+    if (found) left.delete(found);
+    return found;
+  };
+  const byId = new Map(after.map((line) => [line, take((old) => old.id === line.id && old.ingredientId === line.ingredientId)]));
+  const pairs = after.map((line): [FormulaLine | undefined, FormulaLine | undefined] => [
+    byId.get(line) ?? take((old) => old.ingredientId === line.ingredientId),
+    line,
+  ]);
+  return [...pairs, ...[...left].map((line): [FormulaLine, undefined] => [line, undefined])];
+}
+
+function linesOf(
+  prefix: string,
+  before: readonly FormulaLine[],
+  after: readonly FormulaLine[],
+  nameOf: (id: string) => string,
+): Difference[] {
+  const pairs = pairsOf(before, after);
+  const counts = new Map<string, number>();
+  for (const [a, b] of pairs) {
+    const id = (b ?? a)?.ingredientId ?? "";
+    counts.set(id, (counts.get(id) ?? 0) + 1);
+  }
+  const seen = new Map<string, number>();
+  return pairs.flatMap(([a, b]): Difference[] => {
+    const line = b ?? a;
+    if (!line) return [];
+    const nth = (seen.get(line.ingredientId) ?? 0) + 1;
+    seen.set(line.ingredientId, nth);
+    const several = (counts.get(line.ingredientId) ?? 1) > 1;
+    const name = `${prefix}${nameOf(line.ingredientId)}${several ? ` (${nth})` : ""}`;
+    if (!a || !b) return [{ what: name, before: a ? rangeText(a.grams) : NONE, after: b ? rangeText(b.grams) : NONE }];
+    const out: Difference[] = [];
+    const say = (what: string, old: string, now: string): void => void (old !== now && out.push({ what, before: old, after: now }));
+    const same = a.grams.low === b.grams.low && a.grams.mid === b.grams.mid && a.grams.high === b.grams.high;
+    if (!same) {
+      const [old, now] = [rangeText(a.grams), rangeText(b.grams)];
+      const exact = (grams: Range): string => `${grams.mid.toPrecision(6)} g`;
+      out.push({ what: name, before: old === now ? exact(a.grams) : old, after: old === now ? exact(b.grams) : now });
+    }
+    say(`${name}, measured by`, `${a.unit ?? "g"} ${a.filling ?? ""}`.trim(), `${b.unit ?? "g"} ${b.filling ?? ""}`.trim());
+    say(`${name}, called`, a.name ?? NONE, b.name ?? NONE);
+    say(`${name}, note`, short(a.note ?? ""), short(b.note ?? ""));
+    say(`${name}, locked`, a.locked ? "yes" : "no", b.locked ? "yes" : "no");
+    return out;
+  });
+}
+
+function orderOf(before: Formula, after: Formula, nameOf: (id: string) => string): Difference[] {
+  const both = new Set(before.lines.map((line) => line.id).filter((id) => after.lines.some((line) => line.id === id)));
+  const order = (formula: Formula): FormulaLine[] => formula.lines.filter((line) => both.has(line.id));
+  const [a, b] = [order(before), order(after)];
+  const first = a.findIndex((line, index) => line.id !== b[index]?.id);
+  if (first < 0) return [];
+  const from = (lines: FormulaLine[]): string =>
+    short(
+      lines
+        .slice(first, first + 3)
+        .map((line) => nameOf(line.ingredientId))
+        .join(", "),
+    );
+  return [{ what: "Order of lines", before: from(a), after: from(b) }];
+}
+
+function partsOf(before: readonly Part[], after: readonly Part[], nameOf: (id: string) => string): Difference[] {
+  const ids = [...new Set([...after, ...before].map((part) => part.id))];
+  return ids.flatMap((id): Difference[] => {
+    const a = before.find((part) => part.id === id);
+    const b = after.find((part) => part.id === id);
+    const share = (part: Part | undefined): string => (part ? `${Math.round(100 * part.share)} %` : NONE);
+    const name = `Part “${(b ?? a)?.name ?? id}”`;
+    if (!a || !b) return [{ what: name, before: share(a), after: share(b) }];
+    const flat = ({ additions: _a, vessel: _v, oven: _o, id: _i, ...rest }: Part): object => rest;
+    return [
+      ...fieldsOf(name, flat(a), flat(b)),
+      ...fieldsOf(`${name}, pan`, a.vessel, b.vessel),
+      ...fieldsOf(`${name}, oven`, a.oven, b.oven),
+      ...linesOf(`${name}: `, a.additions, b.additions, nameOf),
+    ];
+  });
+}
+
+/**
+ * Everything in which one version of a formula differs from another: empty exactly when they are the same. Masses as texts in g; `nameOf`
+ * gives an ingredient's name.
+ */
 export function differencesOf(before: Formula, after: Formula, nameOf: (ingredientId: string) => string): Difference[] {
   const out: Difference[] = [];
-  const say = (what: string, a: string, b: string): void => {
-    if (a !== b) out.push({ what, before: a, after: b });
-  };
+  const say = (what: string, a: string, b: string): void => void (a !== b && out.push({ what, before: a, after: b }));
   say("Name", before.title, after.title);
-  say("Kind of bake", before.kind, after.kind);
-  const amounts = (formula: Formula): Map<string, number> => {
-    const all = new Map<string, number>();
-    for (const line of formula.lines) all.set(line.ingredientId, (all.get(line.ingredientId) ?? 0) + line.grams.mid);
-    return all;
-  };
-  const old = amounts(before);
-  const now = amounts(after);
-  for (const id of new Set([...now.keys(), ...old.keys()])) {
-    const a = old.get(id);
-    const b = now.get(id);
-    say(nameOf(id), a === undefined ? "–" : grams(a), b === undefined ? "–" : grams(b));
+  say("Kind of bake", kindName[before.kind], kindName[after.kind]);
+  say("Cups and spoons", before.measures, after.measures);
+  out.push(...linesOf("", before.lines, after.lines, nameOf), ...orderOf(before, after, nameOf));
+  out.push(...fieldsOf("Pan", before.vessel, after.vessel));
+  out.push(...fieldsOf("Oven", before.oven, after.oven));
+  out.push(...fieldsOf("Process", before.process, after.process));
+  out.push(...partsOf(before.parts ?? [], after.parts ?? [], nameOf));
+  if (before.notes !== after.notes) {
+    const [a, b] = [short(before.notes), short(after.notes)];
+    out.push(
+      a === b
+        ? { what: "Notes", before: `${before.notes.length} signs`, after: `${after.notes.length} signs, changed` }
+        : { what: "Notes", before: a, after: b },
+    );
   }
-  say("Pan", inOrder(before.vessel), inOrder(after.vessel));
-  say("Oven", `${before.oven.celsius} °C ${before.oven.mode ?? "still"}`, `${after.oven.celsius} °C ${after.oven.mode ?? "still"}`);
-  say("Rest", `${before.process.restMinutes ?? 0} min`, `${after.process.restMinutes ?? 0} min`);
-  say("Method", before.process.method ?? "muffin", after.process.method ?? "muffin");
-  say("Parts", partsText(before), partsText(after));
-  say("Notes", before.notes, after.notes);
   return out;
 }

@@ -78,7 +78,7 @@ test("differences name what changed and nothing else", () => {
   expect(differencesOf(before, after, (id) => id)).toEqual([
     { what: "water", before: "100 g", after: "120 g" },
     { what: "soda", before: "–", after: "2 g" },
-    { what: "Oven", before: "180 °C still", after: "170 °C still" },
+    { what: "Oven: °C", before: "180", after: "170" },
   ]);
   expect(differencesOf(before, before, (id) => id)).toEqual([]);
 });

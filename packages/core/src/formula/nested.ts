@@ -21,6 +21,9 @@ export interface BookEntry {
 /** Where nested formulas are looked up by id. */
 export type Book = (id: string) => BookEntry | undefined;
 
+/** A book without formulas. */
+export const noBook: Book = () => undefined;
+
 const rangeOf = (grams: number | Range): Range => (typeof grams === "number" ? { low: grams, mid: grams, high: grams } : grams);
 
 /**

@@ -9,8 +9,7 @@ export const SODA_MOLAR_MASS = 84.007;
 /** mmol of bicarbonate in a gram of soda. */
 export const SODA_MMOL_PER_G = 1000 / SODA_MOLAR_MASS;
 
-/** Volume of a mmol of dry gas at 25 °C and 1 atm, mL. */
-export const ML_PER_MMOL_25C = 24.465;
+export { ML_PER_MMOL_25C } from "../physics";
 
 export interface SolutionAcid {
   name: string;

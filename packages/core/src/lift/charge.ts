@@ -1,5 +1,6 @@
 import type { Ingredient } from "../pantry/ingredient";
 import { powders } from "../pantry/catalogue";
+import { releasedAtSetting } from "../pantry/pieces";
 import { leaveningAcids, mmolPerGram, solutionAcids, SODA_MMOL_PER_G } from "./acids";
 
 /**
@@ -46,15 +47,17 @@ export function titrationOf(ingredient: Ingredient): Titration {
   const known = cache.get(ingredient);
   if (known) return known;
   const ph = ingredient.ph ?? 7;
+  // Pieces give up only a share of their acid before the crumb sets.
+  const released = releasedAtSetting(ingredient);
   const acids = Object.entries(ingredient.acids ?? {}).map(([id, per100]) => {
     const { pKa } = solutionAcids[id as keyof typeof solutionAcids];
-    return { pKa, mmol: per100 / 100, chargeAtOwn: acidCharge(pKa, ph) };
+    return { pKa, mmol: (released * per100) / 100, chargeAtOwn: acidCharge(pKa, ph) };
   });
-  const titratable = (ingredient.acidity?.mid ?? 0) / 100;
+  const titratable = (released * (ingredient.acidity?.mid ?? 0)) / 100;
   const explained = acids.reduce((all, a) => all + a.mmol * (acidCharge(a.pKa, TITRATED_TO) - a.chargeAtOwn), 0);
   const step = TITRATED_TO - ph;
   const left = Math.abs(step) < 0.3 ? 0 : (titratable - explained) / step;
-  const buffer = ingredient.buffer !== undefined ? ingredient.buffer / 100 : Math.max(0, left);
+  const buffer = ingredient.buffer !== undefined ? (released * ingredient.buffer) / 100 : Math.max(0, left);
   const titration: Titration = {
     ph,
     acids,

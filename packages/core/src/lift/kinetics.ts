@@ -1,8 +1,7 @@
 import { leaveningAcids } from "./acids";
+import { GAS_CONSTANT, KELVIN } from "../physics";
 import type { LeaveningAcidId } from "../pantry/ingredient";
 
-const GAS_CONSTANT = 8.314;
-const KELVIN = 273.15;
 const BENCH_K = 295.15;
 
 /** A gas reaction in two first-order stages; rates in 1/s at the temperatures given, energies in J/mol. */

@@ -1,9 +1,10 @@
 import type { Item } from "../formula/resolve";
 import type { Range } from "../measure/range";
+import { solubility } from "../physics";
 import { acidCharge, CARBONIC_PKA, givenUp, titrationOf, type Titration } from "./charge";
 
-/** Henry constant of CO2 at 22 °C, mol/(L·atm), from solubility tables. */
-const HENRY_22C = 0.0345;
+/** Henry constant of CO2 on the bench, mol/(L·atm). */
+const HENRY_22C = solubility(22);
 
 /** CO2 over the batter on the bench (bubbles of nearly pure gas) and in a cooled crumb, atm. */
 export const BENCH_CO2_ATM = 1;

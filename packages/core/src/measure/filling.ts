@@ -7,7 +7,7 @@ export const fillingSchema = z.enum(fillings);
 export type Filling = z.infer<typeof fillingSchema>;
 
 /** How a thing takes to being filled into a measure: a powder by its filling, a liquid always level, pieces loosely. */
-export const fillBehaviours = ["powder", "liquid", "paste", "pieces", "leavener"] as const;
+export const fillBehaviours = ["powder", "liquid", "paste", "pieces", "leavener", "crystals"] as const;
 export type FillBehaviour = (typeof fillBehaviours)[number];
 
 /**
@@ -33,6 +33,8 @@ const looseUnstated: Record<Exclude<FillBehaviour, "powder">, Range> = {
   paste: range(0.94, 1, 1.06),
   pieces: range(0.85, 1, 1.15),
   leavener: range(1, 1.04, 1.2),
+  // Sugar runs into a cup as it falls; however it is filled, it hardly packs.
+  crystals: range(0.97, 1, 1.05),
 };
 
 /** The factor on the spooned-and-levelled mass, with its spread. Unit: none. */
@@ -44,6 +46,7 @@ export function fillFactor(behaviour: FillBehaviour, filling: Filling | undefine
         : range(1, 1.05, 1.15)
       : looseUnstated.liquid;
   }
+  if (behaviour === "crystals" && filling && /^(?:sifted|spooned|dipped|packed)$/.test(filling)) return looseUnstated.crystals;
   if (filling === undefined) return behaviour === "powder" ? powderUnstated : looseUnstated[behaviour];
   if (behaviour === "paste" && filling === "packed") return looseUnstated.paste;
   return powderFactor[filling];

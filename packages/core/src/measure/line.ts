@@ -1,278 +1,162 @@
 import type { Filling } from "./filling";
-import { plainText, quantityAtStart } from "./quantity";
-import { type Range, mapRange, sum } from "./range";
-import { type UnitId, gramsPer, isMass, isVolume, millilitresPer, unitOf } from "./units";
+import { type Measure, measureAt, measuresAt, type Term } from "./grammar/amounts";
+import { type Token, tokensOf } from "./grammar/tokens";
+import { isMass, isVolume, millilitresPer } from "./units";
 
-export interface WrittenAmount {
-  quantity: Range;
-  unit: UnitId;
-  filling?: Filling;
-  size?: string;
-}
-
-/** One line taken apart as written, before any ingredient is looked up. */
-export interface WrittenLine {
-  /** The amounts said for the same thing; more than one when a weight stands beside a volume. */
-  amounts: WrittenAmount[];
+/**
+ * A line of a recipe taken apart as written, before any ingredient is looked up.
+ *
+ *   line    = mark? item (("," | "+" | "plus" | "and") item)* | each | pieces-of | names
+ *   item    = measures bracket* "of"? name tail | name ":"? measures tail | name tail
+ *   each    = measures "each" "of"? ":"? name (("," | "and") name)+ | name ("," name)* "," measures "of each"
+ *   of      = ("zest" | "juice" | "whites" | …) ("and" …)? "of" measures name
+ *   tail    = ("," | "-" | ";" | bracket) preparation | purpose | alternative
+ *   bracket = other measure | size each | gloss | alternative | remark
+ */
+export interface WrittenItem {
+  /** The same amount in several measures; the first is the one that stands first. Empty where none is written. */
+  measures: Measure[];
   name: string;
   preparation?: string;
+  /** What stands in brackets and is no amount: another name, a remark. */
+  glosses: string[];
+  /** What may be taken instead, as written. */
+  alternatives: string[];
   optional: boolean;
+  /** Only as much as it takes: “to taste”, “for dusting”. */
   toTaste: boolean;
+  /** Where it goes when it does not go into the bowl. */
+  purpose?: Purpose;
 }
 
-const fillingWords: [RegExp, Filling][] = [
-  [/\bheap(?:ed|ing)\b/i, "heaped"],
-  [/\bround(?:ed|ing)\b/i, "rounded"],
-  [/\b(?:scant|scanty)\b/i, "scant"],
-  [/\b(?:firmly |lightly |tightly )?packed\b/i, "packed"],
-  [/\b(?:sifted|aerated)\b/i, "sifted"],
-  [/\bspooned(?:,? (?:and|&) levell?ed)?\b/i, "spooned"],
-  [/\b(?:dipped|dip(?:,? (?:and|&) sweep)|scooped)\b/i, "dipped"],
-  [/\b(?:levell?ed|level)\b/i, "level"],
-];
+export const purposes = ["pan", "brush", "dust", "serve", "top", "fry"] as const;
+export type Purpose = (typeof purposes)[number];
 
-const sizeWords = /^(extra[- ]large|x-large|large|medium|small|jumbo|big|mini)\b\s*/i;
-const filler = /^(?:about|approx(?:imately|\.)?|around|roughly|ca\.?|circa|~|generous|good|full)\s*/i;
-const leader = /^\s*(?:[-*•·◦▪▢□☐✓–—]+|\[[ x]?\])\s*/;
+const leader = /^(?:\s*(?:[-*•·◦▪▢□☐✓–—>]+|\[[ x]?\]))+\s*/;
 const numbering = /^\s*\(?\d{1,2}[.)]\s+(?=\S)/;
-const optionalWords = /\(?\b(?:optional(?:ly)?|if (?:you like|liked|desired|using))\b\)?/i;
-const tasteWords = /\b(?:to taste|as needed|as required|for (?:dusting|greasing|sprinkling|rolling|the (?:tin|pan))|to serve)\b/i;
+const optionalWords = /[([]?\s*,?\s*\b(?:optional(?:ly)?|if (?:you like|liked|desired|using|wanted|you wish))\b\s*[)\]]?/i;
+const tasteWords = /,?\s*\b(?:or )?(?:to taste|as (?:needed|required|necessary|you like)|or so)\b/i;
+const moreFor = /[,;]?\s*(?:\(\s*)?\b(?:plus|and|with)\s+(?:a little |some |an? )?(?:more|extra)\b[^)]*\)?\s*$/i;
+const enough = /^(?:just\s+)?enough\s+/i;
+
+const goes: [Purpose, RegExp][] = [
+  ["pan", /,?\s*\b(?:for|to)\s+(?:greas\w*|lin(?:e|ing)|oil(?:ing)?|butter(?:ing)?|coat(?:ing)?)\b.*$|,?\s*\bfor\s+(?:the|your|a)\s+(?:\w+\s+)?(?:pan|tin|tray|tins|mou?ld|skillet|dish|griddle|sheet|pans|cases)\b.*$/i],
+  ["fry", /,?\s*\b(?:for|to)\s+(?:fry|frying|shallow[- ]fry\w*)\b.*$/i],
+  ["brush", /,?\s*\b(?:to|for)\s+(?:brush\w*|glaz(?:e|ing)|finish(?:ing)?)\b.*$/i],
+  ["dust", /,?\s*\b(?:for|to)\s+(?:dust\w*|dredg\w*|flour(?:ing)?|roll(?:ing)?|sprinkl\w*|shap(?:e|ing)|work(?:ing)?|knead\w*)\b.*$/i],
+  ["top", /,?\s*\b(?:for|to)\s+(?:(?:the )?top(?:ping)?|decorat\w*|garnish\w*|scatter\w*|drizzl\w*|press\w* on top)\b.*$/i],
+  ["serve", /,?\s*\b(?:to|for)\s+(?:serv(?:e|ing)|spread(?:ing)?|the table|dip(?:ping)?)\b.*$/i],
+]; // prettier-ignore
+const toBind = /,?\s*\bto\s+(?:bind|mix|loosen|moisten|make|form|bring)\b.*$/i;
 
 export const withoutBullet = (text: string): string => text.replace(leader, "").replace(numbering, "");
 
-/** Takes a filling word out of a text; the first that stands there counts. */
-function takeFilling(text: string): { filling?: Filling; rest: string } {
-  for (const [pattern, filling] of fillingWords) {
-    if (pattern.test(text)) return { filling, rest: text.replace(pattern, " ").replace(/\s+/g, " ").trim() };
-  }
-  return { rest: text };
+/** A row of a table as a line: "| tapioca starch | 60 g |". */
+export const withoutTable = (text: string): string =>
+  /^\s*\|.*\|/.test(text) ? text.replace(/\|/g, " ").replace(/\s+/g, " ").trim() : text;
+
+export const textFrom = (text: string, tokens: readonly Token[], at: number): string =>
+  text.slice(tokens[at]?.start ?? text.length);
+
+interface Bracketed {
+  /** The text with every bracket taken out. */
+  text: string;
+  inside: string[];
 }
 
-/** The unit at the start of a text, of one or two words, with a full stop or glued to nothing. */
-function unitAtStart(text: string): { unit: UnitId; rest: string } | null {
-  const words = /^([A-Za-z]+)\.?(?:[\s-]+([A-Za-z]+)\.?)?(?=$|[\s,.;:/()+&-])/.exec(text);
-  const one = /^([A-Za-z]+)\.?(?=$|[\s,.;:/()+&-])/.exec(text);
-  if (words?.[2]) {
-    const unit = unitOf(`${words[1]} ${words[2]}`);
-    if (unit) return { unit, rest: text.slice(words[0].length) };
-  }
-  if (!one?.[1]) return null;
-  const unit = unitOf(one[1]);
-  return unit ? { unit, rest: text.slice(one[0].length) } : null;
+/** Takes out brackets of one level, with what stood in them. */
+function withoutBrackets(text: string): Bracketed {
+  const inside: string[] = [];
+  const rest = text.replace(/[([]([^()[\]]*)[)\]]/g, (_, content: string) => {
+    inside.push(content.trim());
+    return " ";
+  });
+  return { text: rest.replace(/\s+/g, " ").trim(), inside: inside.filter((content) => content !== "") };
 }
 
-interface Taken {
-  amount: WrittenAmount;
-  /** Whether a unit was written, not only a number. */
-  withUnit: boolean;
-  rest: string;
-}
+const ofTheWhole =
+  /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|cooked|peeled|unpeeled|without (?:the )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
 
-/** One amount at the start of a text: number, size or filling words, unit, filling words. */
-function amountAtStart(text: string): Taken | null {
-  let rest = text.trimStart();
-  for (let found = filler.exec(rest); found; found = filler.exec(rest)) rest = rest.slice(found[0].length);
-  let filling: Filling | undefined;
-  const leading = /^(?:an?\s+)?(heap(?:ed|ing)|rounded|scant|level|packed)\s+/i.exec(rest);
-  if (leading) {
-    filling = takeFilling(leading[0]).filling;
-    rest = rest.slice(leading[0].length);
-    if (unitAtStart(rest)) rest = `1 ${rest}`;
-  }
-  const number = quantityAtStart(rest);
-  if (!number) return null;
-  let quantity = number.value;
-  rest = number.rest.replace(/^\s*-(?=[a-z])/i, " ").trimStart();
-  const times = /^x\s*(?=\d)/i.exec(rest);
-  if (times) {
-    const inner = amountAtStart(rest.slice(times[0].length));
-    if (inner) {
-      const factor = quantity;
-      return { ...inner, amount: { ...inner.amount, quantity: mapRange(inner.amount.quantity, (q) => q * factor.mid) } };
-    }
-  }
-  let size: string | undefined;
-  for (let again = true; again;) {
-    again = false;
-    const sized = sizeWords.exec(rest);
-    if (sized?.[1] && size === undefined) {
-      size = sized[1]
-        .toLowerCase()
-        .replace(/^big$/, "large")
-        .replace(/^(x-large|extra large)$/, "extra-large");
-      rest = rest.slice(sized[0].length);
-      again = true;
-    }
-    const filled =
-      /^(?:very\s+)?(?:(?:firmly|lightly|tightly|well)\s+)?(heap(?:ed|ing)|rounded|scant|level|packed|sifted|spooned|dipped)\s+/i.exec(
-        rest,
-      );
-    if (filled && filling === undefined) {
-      filling = takeFilling(filled[0]).filling;
-      rest = rest.slice(filled[0].length);
-      again = true;
-    }
-  }
-  const bracketed = /^\(([^)]*)\)\s*(?=can|tin|pack|sachet|pot|tub|bag|carton|stick|bottle)/i.exec(rest);
-  if (bracketed?.[1]) {
-    const inside = amountAtStart(bracketed[1]);
-    if (inside?.withUnit) {
-      const container = /^\S+\s*/.exec(rest.slice(bracketed[0].length));
-      const each = inside.amount.quantity;
-      quantity = mapRange(quantity, (q) => q * each.mid);
-      return {
-        amount: { quantity, unit: inside.amount.unit },
-        withUnit: true,
-        rest: rest.slice(bracketed[0].length + (container?.[0].length ?? 0)),
-      };
-    }
-  }
-  const unit = unitAtStart(rest);
-  if (unit) rest = unit.rest.trimStart();
-  const after =
-    /^(?:(?:firmly|lightly|tightly)\s+)?(heap(?:ed|ing)|rounded|scant|packed|sifted|spooned(?: and levell?ed)?)\s+/i.exec(rest);
-  if (unit && after && filling === undefined) {
-    filling = takeFilling(after[0]).filling;
-    rest = rest.slice(after[0].length);
-  }
-  const amount: WrittenAmount = { quantity, unit: unit?.unit ?? "piece" };
-  if (filling !== undefined) amount.filling = filling;
-  if (size !== undefined) amount.size = size;
-  return { amount, withUnit: unit !== null, rest };
-}
-
-/** The sum of two amounts in the unit of the first, or null where they cannot be added without knowing the ingredient. */
-function added(a: WrittenAmount, b: WrittenAmount): WrittenAmount | null {
-  const bothMass = isMass(a.unit) && isMass(b.unit);
-  const bothVolume = isVolume(a.unit) && isVolume(b.unit);
-  if (!bothMass && !bothVolume) return a.unit === b.unit ? { ...a, quantity: sum([a.quantity, b.quantity]) } : null;
-  const size = (unit: UnitId): number => (bothMass ? gramsPer[unit] : millilitresPer[unit]?.us) ?? 1;
-  const factor = size(b.unit) / size(a.unit);
-  return { ...a, quantity: sum([a.quantity, mapRange(b.quantity, (q) => q * factor)]) };
-}
-
-/** An amount with all that is said of it: sums, and a second amount in brackets or behind a stroke. */
-function amountsAtStart(text: string): { amounts: WrittenAmount[]; rest: string } | null {
-  const first = amountAtStart(text);
-  if (!first) return null;
-  let amount = first.amount;
-  let rest = first.rest;
+/** What a bracket holds: other measures of the same thing (with "each" of one piece), or words. */
+function measuresIn(content: string): { measures: Measure[]; each: boolean } | null {
+  const tokens = tokensOf(content);
+  const measures: Measure[] = [];
+  let at = 0;
   for (;;) {
-    const plus = /^\s*(?:plus|\+|and|&|,\s*plus)\s+/i.exec(rest);
-    if (!plus) break;
-    const next = amountAtStart(rest.slice(plus[0].length));
-    const both = next?.withUnit && first.withUnit ? added(amount, next.amount) : null;
-    if (!both || !next) break;
-    amount = both;
-    rest = next.rest;
-  }
-  const amounts = [amount];
-  for (;;) {
-    const bracket = /^\s*[([]([^)\]]*)[)\]]\s*/.exec(rest);
-    const inside = bracket?.[1] === undefined ? [] : amountsInside(bracket[1]);
-    if (bracket && inside.length > 0) {
-      amounts.push(...inside);
-      rest = rest.slice(bracket[0].length);
+    const found = measuresAt(tokens, at);
+    if (!found || !found.value.every((measure) => measure.every((term) => term.withUnit))) return null;
+    measures.push(...found.value);
+    const next = tokens[found.next];
+    if (next && /^[;,|/]$|^or$/.test(next.lower) && measuresAt(tokens, found.next + 1)) {
+      at = found.next + 1;
       continue;
     }
-    const stroke = /^\s*(?:\/|\||or(?=\s*\d)|=)\s*/.exec(rest);
-    const other = stroke ? amountAtStart(rest.slice(stroke[0].length)) : null;
-    if (!stroke || !other?.withUnit) break;
-    amounts.push(other.amount);
-    rest = other.rest;
+    const rest = textFrom(content, tokens, found.next).replace(/[.,\s]+$/, "");
+    return ofTheWhole.test(rest) ? { measures, each: /^(?:each|apiece)$/i.test(rest) } : null;
   }
-  return { amounts, rest };
 }
 
-function amountsInside(text: string): WrittenAmount[] {
-  return text
-    .split(/\s*[/;,|]\s*|\s+or\s+/)
-    .map((part) => amountAtStart(part))
-    .filter((taken) => taken !== null)
-    .filter((taken) => taken.withUnit && taken.rest.trim().replace(/^(?:each|total|drained)$/i, "") === "")
-    .map((taken) => taken.amount);
+interface Tail {
+  text: string;
+  optional: boolean;
+  toTaste: boolean;
+  purpose?: Purpose;
+  said: string[];
 }
 
-const juiceOf =
-  /^(?:(?:the|freshly squeezed|finely grated|grated|squeezed)\s+)*(juice|zest|rind|peel)(?:\s+and\s+(?:juice|zest))?\s+(?:of|from)\s+/i;
-
-/**
- * Takes a line of a recipe apart: amounts, name, preparation. Gives null amounts (an empty list) when none is written.
- * Errors: none; a line that says nothing readable comes back with its text as the name.
- */
-export function readLine(source: string): WrittenLine {
-  let text = plainText(withoutBullet(source));
+/** Takes the end of a line apart: what is optional, as needed, for the pan, and remarks that are no part of the name. */
+export function tailOf(source: string): Tail {
+  const said: string[] = [];
+  let text = source;
+  const take = (pattern: RegExp): boolean => {
+    const match = pattern.exec(text);
+    if (!match) return false;
+    const words = match[0].replace(/^[\s,;([]+|[\s)\]]+$/g, "");
+    if (words !== "") said.push(words);
+    text = `${text.slice(0, match.index)} ${text.slice(match.index + match[0].length)}`
+      .replace(/\s+/g, " ")
+      .replace(/[\s,;]+$/, "")
+      .trim();
+    return true;
+  };
   const optional = optionalWords.test(text);
-  text = text
-    .replace(optionalWords, " ")
-    .replace(/\s+/g, " ")
-    .replace(/[\s,]+$/, "");
-  const toTaste = tasteWords.test(text);
-  const juice = juiceOf.exec(text);
-  if (juice) {
-    const inner = amountsAtStart(text.slice(juice[0].length));
-    const size = /zest|rind|peel/i.test(juice[1] ?? "") ? "zest" : "juice";
-    if (inner) {
-      const amounts = inner.amounts.map((a) => (a.unit === "piece" ? { ...a, size } : a));
-      return named(`${inner.rest} ${size}`, amounts, optional, toTaste);
-    }
+  if (optional)
+    text = text
+      .replace(optionalWords, " ")
+      .replace(/\s+/g, " ")
+      .replace(/[\s,;]+$/, "")
+      .trim();
+  take(moreFor);
+  const taste = take(tasteWords);
+  let purpose: Purpose | undefined;
+  for (const [name, pattern] of goes) if (purpose === undefined && take(pattern)) purpose = name;
+  const bound = enough.test(text) || (purpose === undefined && toBind.test(text) && /^(?:just )?enough/i.test(text));
+  if (bound) {
+    text = text.replace(enough, "");
+    take(toBind);
   }
-  const leading = amountsAtStart(text);
-  if (leading) {
-    const rest = leading.rest.replace(/^\s*(?:of\b|:|-)?\s*/i, "");
-    if (rest !== "") {
-      const later = trailingWeight(rest);
-      const more = later ? null : trailingSum(rest, leading.amounts);
-      return named(
-        later?.name ?? more?.name ?? rest,
-        later ? [...leading.amounts, later.amount] : (more?.amounts ?? leading.amounts),
-        optional,
-        toTaste,
-      );
-    }
-  }
-  const trailing = trailingAmounts(text);
-  if (trailing) return named(trailing.name, trailing.amounts, optional, toTaste);
-  return named(text, [], optional, toTaste);
+  return { text, optional, toTaste: taste || bound || purpose !== undefined, said, ...(purpose ? { purpose } : {}) };
 }
 
-/** "flour 200 g", "Flour: 1 1/2 cups", "flour - 200 g (7 oz)". */
-function trailingAmounts(text: string): { name: string; amounts: WrittenAmount[] } | null {
-  const match =
-    /^([^\d]*?[A-Za-z)%])\s*(?:[:,;=-]|\.{2,})?\s*((?:about |approx\.? |~)?(?:\d|\.\d|half |one |two |a )[^A-Za-z]*.*)$/i.exec(
-      text,
-    );
-  if (!match?.[1] || !match[2]) return null;
-  const found = amountsAtStart(match[2]);
-  const rest = found?.rest.trim() ?? "";
-  if (!found || !/^(?:[,(].*)?$/.test(rest)) return null;
-  const onlyCount = found.amounts.every((a) => a.unit === "piece");
-  if (onlyCount && !/[:=]\s*(?:\d|\.\d)/.test(text)) return null;
-  return { name: `${match[1]}${rest}`, amounts: found.amounts };
-}
+/** The words of a filling that stand with the name: "sifted icing sugar", "brown sugar, packed". */
+const namedFilling: [RegExp, Filling][] = [
+  [/^(?:firmly |lightly |tightly |well )?packed\s+/i, "packed"],
+  [/^sifted\s+/i, "sifted"],
+  [/^(?:heaped|heaping)\s+/i, "heaped"],
+];
 
-/** More of the same after the name: "3/4 cup milk plus 2 tbsp"; what goes elsewhere ("plus 2 tbsp for the tin") is no part of the batter. */
-function trailingSum(text: string, amounts: WrittenAmount[]): { name: string; amounts: WrittenAmount[] } | null {
-  const match = /^(.*?[A-Za-z)])\s*,?\s+(?:plus|\+)\s+(.+)$/i.exec(text);
-  const next = match?.[2] === undefined ? null : amountAtStart(match[2]);
-  if (!match?.[1] || !next?.withUnit || !/^\s*(?:extra|more)?\s*$/i.test(next.rest)) return null;
-  const [first, ...others] = amounts;
-  const both = first ? added(first, next.amount) : null;
-  return both ? { name: match[1], amounts: [both, ...others] } : null;
-}
+/** How a cup was filled, said behind the name or in a bracket. “Sifted” behind the name is done after measuring. */
+const saidFilling: [RegExp, Filling][] = [
+  [/\bpacked\b/i, "packed"],
+  [/\bspooned\b/i, "spooned"],
+  [/\b(?:dip(?:ped)?|scoop(?:ed)?)\b(?!.*\bice cream\b)/i, "dipped"],
+  [/\bsifted (?:before|first)\b/i, "sifted"],
+];
 
-/** A weight in brackets after the name: "1 cup flour (125 g), sifted". */
-function trailingWeight(text: string): { name: string; amount: WrittenAmount } | null {
-  const match = /[([]([^)\]]*)[)\]]/.exec(text);
-  const inside = match?.[1] === undefined ? [] : amountsInside(match[1]);
-  const amount = inside.find((a) => isMass(a.unit)) ?? inside[0];
-  return match && amount ? { name: text.replace(match[0], " "), amount } : null;
-}
-
-function named(text: string, amounts: WrittenAmount[], optional: boolean, toTaste: boolean): WrittenLine {
-  const brackets = [...text.matchAll(/[([]([^)\]]*)[)\]]/g)].map((m) => m[1] ?? "");
-  let name = text.replace(/[([][^)\]]*[)\]]/g, " ");
-  const comma = name.search(/,| - |;/);
+/** The name with its preparation: what stands behind a comma, a dash or a semicolon. */
+export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses: string[], alternatives: string[]): WrittenItem {
+  let name = raw.replace(/^\s*(?:of\b|:|-|\.)?\s*/i, "").replace(/^(?:of|the)\s+/i, "");
+  const comma = name.search(/,|\s-\s|;|\s[–—]\s/);
   const preparations: string[] = [];
   if (comma >= 0) {
     preparations.push(
@@ -283,29 +167,136 @@ function named(text: string, amounts: WrittenAmount[], optional: boolean, toTast
     );
     name = name.slice(0, comma);
   }
-  preparations.push(...brackets);
-  const filling = brackets.map((b) => takeFilling(b).filling).find((f) => f !== undefined);
-  name = name.replace(tasteWords, " ").replace(/^\s*of\s+/i, "");
-  const stripped = takeLeadingFilling(name);
-  const how = stripped.filling ?? filling;
-  const all = amounts.map((a) => (how !== undefined && a.filling === undefined && isVolume(a.unit) ? { ...a, filling: how } : a));
-  const line: WrittenLine = {
-    amounts: all,
-    name: stripped.name
+  // "pear halves in juice": what it lies in is no part of the name.
+  const lying =
+    /\s+(?:in (?:its |their )?(?:own |natural |fruit |light |heavy |salted |sea )*(?:juice|syrup|water|brine|oil|vinegar)|from (?:a|the) \w+|with (?:its|their|the) \w+)\b.*$/i.exec(
+      name,
+    );
+  if (lying) {
+    preparations.unshift(lying[0].trim());
+    name = name.slice(0, lying.index);
+  }
+  const cut =
+    /\s+((?:finely |roughly |coarsely )?(?:chopped|cut|mashed|broken|torn|diced|sliced) (?:up|small|into \w+)\b.*)$/i.exec(name);
+  if (cut?.[1]) {
+    preparations.unshift(cut[1]);
+    name = name.slice(0, cut.index);
+  }
+  name = name.replace(/\s+(?:soured|mixed|combined|dissolved|clabbered)\s*$/i, "");
+  let filling: Filling | undefined;
+  for (const [pattern, how] of namedFilling)
+    if (pattern.test(name)) {
+      filling ??= how;
+      name = name.replace(pattern, "");
+    }
+  for (const [pattern, how] of saidFilling)
+    if (filling === undefined && [...preparations, ...glosses].some((text) => pattern.test(text))) filling = how;
+  const filled = (term: Term): Term =>
+    filling !== undefined && term.filling === undefined && isVolume(term.unit) ? { ...term, filling } : term;
+  const [first, ...others] = name.split(/\s+or\s+|\s*\/\s*(?=[a-z]{3})/i);
+  const preparation = [...preparations, ...glosses, ...tail.said].filter((text) => text !== "").join("; ");
+  return {
+    measures: measures.map((measure) => measure.map(filled)),
+    name: (first ?? "")
       .replace(/\s+/g, " ")
-      .replace(/[\s.:;]+$/, "")
+      .replace(/[\s.:;,]+$/, "")
       .trim(),
-    optional,
-    toTaste,
+    glosses,
+    alternatives: [...others.map((text) => text.trim()).filter((text) => text !== ""), ...alternatives],
+    optional: tail.optional,
+    toTaste: tail.toTaste,
+    ...(preparation === "" ? {} : { preparation }),
+    ...(tail.purpose ? { purpose: tail.purpose } : {}),
   };
-  const preparation = preparations.filter((p) => p !== "").join("; ");
-  if (preparation !== "") line.preparation = preparation;
-  return line;
 }
 
-function takeLeadingFilling(name: string): { name: string; filling?: Filling } {
-  const match = /^\s*((?:(?:firmly|lightly|tightly)\s+)?(?:packed|sifted|heaped|heaping))\s+/i.exec(name);
-  if (!match?.[1]) return { name };
-  const { filling } = takeFilling(match[1]);
-  return filling === undefined ? { name } : { name: name.slice(match[0].length), filling };
+const scaled = (measures: Measure[], by: number): Measure[] =>
+  measures.map((measure) =>
+    measure.map((term) => ({
+      ...term,
+      quantity: { low: term.quantity.low * by, mid: term.quantity.mid * by, high: term.quantity.high * by },
+    })),
+  );
+
+/** One item: its amount before or behind its name, its brackets, its tail. */
+export function itemFrom(source: string): WrittenItem {
+  const tail = tailOf(source);
+  const tokens = tokensOf(tail.text);
+  const leading = measuresAt(tokens, 0);
+  if (leading) {
+    const rest = textFrom(tail.text, tokens, leading.next);
+    if (rest.replace(/[\s.,:-]/g, "") !== "") return withAmount(rest, leading.value, tail);
+  }
+  const trailing = trailingOf(tail.text);
+  if (trailing) return withAmount(trailing.name, trailing.measures, tail);
+  const { text, inside } = withoutBrackets(tail.text);
+  const sizes = inside.map(measuresIn);
+  const only = sizes.find((found) => found !== null);
+  const glosses = inside.filter((_, i) => sizes[i] === null);
+  return namedItem(text, only?.measures ?? [], tail, glosses, []);
+}
+
+/** What stands behind a leading amount: brackets of any kind, the name, a sum after it. */
+function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem {
+  const { text, inside } = withoutBrackets(rest);
+  let all = measures;
+  const glosses: string[] = [];
+  const alternatives: string[] = [];
+  for (const content of inside) {
+    const found = measuresIn(content);
+    const count = all[0]?.length === 1 && all[0][0]?.withUnit === false ? all[0][0].quantity.mid : null;
+    if (found?.each && count !== null) all = [...scaled(found.measures, count), ...all];
+    else if (found) all = [...all, ...found.measures];
+    else if (/^or\b/i.test(content)) alternatives.push(content.replace(/^or\s+/i, ""));
+    else if (!/^(?:see|note|from)\b/i.test(content)) glosses.push(content);
+  }
+  // "3/4 cup milk plus 2 tbsp": more of the same after the name.
+  const more = /^(.*?[\p{L})])\s*,?\s+(?:plus|\+)\s+(.+)$/iu.exec(text);
+  if (more?.[1] && more[2]) {
+    const next = tokensOf(more[2]);
+    const term = measureAt(next, 0);
+    if (term?.value.every((each) => each.withUnit) && /^(?:extra|more)?$/i.test(textFrom(more[2], next, term.next).trim()))
+      return namedItem(more[1], [[...(all[0] ?? []), ...term.value], ...all.slice(1)], tail, glosses, alternatives);
+  }
+  // "1 cup sorghum flour / 130 g": another measure behind the name.
+  const behind = /^(.*?[\p{L})%])\s*[/|=]\s*(?=[\d.]|about |half )(.+)$/iu.exec(text);
+  const beside = behind?.[2] ? measuresIn(behind[2]) : null;
+  if (behind?.[1] && beside) return namedItem(behind[1], [...all, ...beside.measures], tail, glosses, alternatives);
+  // "150 g yoghurt or 150 ml buttermilk": another thing with an amount of its own.
+  const other = /^(.*?\p{L})\s*,?\s+or\s+(?=(?:about )?[\d.]|an?\s|half)(.+)$/iu.exec(text);
+  if (other?.[1] && other[2]) return namedItem(other[1], all, tail, glosses, [...alternatives, other[2]]);
+  return namedItem(text, all, tail, glosses, alternatives);
+}
+
+/** "flour 200 g", "Flour: 1 1/2 cups", "flour - 200 g (7 oz)". */
+function trailingOf(text: string): { name: string; measures: Measure[] } | null {
+  const match =
+    /^([^\d]*?[\p{L})%])\s*(?:[:,;=-]|\.{2,})?\s*((?:about |approx\.? |~|an? |half |one |two |three )?(?:\d|\.\d|pinch|handful|cup|half|few)?.*)$/iu;
+  // The name ends where an amount with a unit begins.
+  const tokens = tokensOf(text);
+  for (let at = 1; at < tokens.length; at++) {
+    const here = tokens[at];
+    if (here === undefined || (here.kind !== "number" && !/^(?:an?|half|about|one|two|three)$/.test(here.lower))) continue;
+    const found = measuresAt(tokens, at);
+    if (!found) continue;
+    const rest = textFrom(text, tokens, found.next).trim();
+    const name = text.slice(0, here.start).replace(/[\s:,;=.-]+$/, "");
+    const counted = found.value.every((measure) => measure.every((term) => !term.withUnit));
+    const colon = /[:=]\s*$/.test(text.slice(0, here.start));
+    if (counted && !colon) continue;
+    if (!/^(?:[,(].*)?$/.test(rest) || name === "" || !match.test(text)) continue;
+    return { name: `${name} ${rest}`, measures: found.value };
+  }
+  return null;
+}
+
+/** The measure that counts: a weight stands above a volume, a volume above a count. */
+export function mainMeasure(measures: readonly Measure[]): Measure | undefined {
+  return (
+    measures.find((measure) => measure.every((term) => isMass(term.unit))) ??
+    (measures.length > 1
+      ? measures.find((measure) => measure.every((term) => millilitresPer[term.unit] !== undefined))
+      : undefined) ??
+    measures[0]
+  );
 }

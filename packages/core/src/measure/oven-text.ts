@@ -1,83 +1,204 @@
-import { plainText } from "./quantity";
+import { value } from "./grammar/numbers";
+import { plainText, type Token, tokensOf } from "./grammar/tokens";
 import { celsiusFromFahrenheit, celsiusFromGasMark } from "./units";
 
+/** Temperatures in a text: of the oven, and of the core when it is done. What else is warmed, chilled or boiled is neither. */
 export interface ReadTemperatures {
-  celsius: number;
-  mode?: "fan";
+  celsius?: number;
+  mode?: "fan" | "air-fryer";
+  /** The dial was said in °F. */
+  fahrenheit?: boolean;
+  coreC?: number;
   /** Set when °C and °F stand side by side and differ by more than 8 °C. */
   conflict?: { celsius: number; fahrenheit: number };
+  /** A bare number that may be either scale. */
+  ambiguous?: { celsius: number; fahrenheit: number };
 }
-
-const aboutTheCore = /\b(?:internal|core|centre|center|thermometer|probe|middle reads|inside reads)\b/i;
-const number = (m: RegExpMatchArray): number => Number(m[1] ?? m[2]);
 
 /** The largest difference in °C at which a pair of temperatures is taken for the same. */
-const pairTolerance = 8;
+const PAIR_TOLERANCE = 8;
+/** Bare numbers over the first are °F, under the second °C; between them both are possible. */
+const SURELY_F = 275;
+const SURELY_C = 240;
 
-/** The oven temperature said in a text, or null. Core temperatures are left out. */
-export function readTemperature(source: string): ReadTemperatures | null {
-  const text = plainText(source)
-    .split(/(?<=[.;])\s+/)
-    .filter((sentence) => !aboutTheCore.test(sentence))
-    .join(" ");
-  const unit = String.raw`\s*(?:°|º|degrees?|deg\.?)?\s*`;
-  const fanPattern = new RegExp(
-    String.raw`(\d{3})${unit}C?(?:elsius)?\s*\(?(?:fan|convection)|(?:fan|convection)(?:\s+oven)?\s*:?\s*(\d{3})${unit}C?`,
-    "gi",
-  );
-  const fans = [...text.matchAll(fanPattern)].map(number);
-  const rest = text.replace(fanPattern, " ");
-  const celsii = [...rest.matchAll(new RegExp(String.raw`(\d{3})${unit}C(?:elsius)?\b`, "gi"))]
-    .map(number)
-    .filter((c) => c >= 100 && c <= 320);
-  const fahrenheits = [...rest.matchAll(new RegExp(String.raw`(\d{3})${unit}F(?:ahrenheit)?\b`, "gi"))]
-    .map(number)
-    .filter((f) => f >= 200 && f <= 600);
-  const marks = [...rest.matchAll(/gas(?:\s*mark)?\s*(\d{1,2})\b/gi)].map(number).filter((m) => m <= 10);
-  const c = celsii[0];
-  const f = fahrenheits[0];
-  if (c !== undefined && f !== undefined && Math.abs(celsiusFromFahrenheit(f) - c) > pairTolerance) {
-    return { celsius: c, conflict: { celsius: c, fahrenheit: f } };
-  }
-  if (c !== undefined) return { celsius: c };
-  if (f !== undefined) return { celsius: Math.round(celsiusFromFahrenheit(f)) };
-  if (fans[0] !== undefined) return { celsius: fans[0], mode: "fan" };
-  if (marks[0] !== undefined) return { celsius: Math.round(celsiusFromGasMark(marks[0])) };
-  const bare = /\b(?:oven|bake|preheat)\b[^.\d]*(\d{3})\s*(?:°|º|degrees)/i.exec(rest);
-  if (bare?.[1]) {
-    const value = Number(bare[1]);
-    return { celsius: value > 300 ? Math.round(celsiusFromFahrenheit(value)) : value };
-  }
-  return null;
-}
+const core = /\b(?:internal|core|centre|center|thermometer|probe|middle|inside|instant-read)\b/i;
+const otherThings =
+  /\b(?:warm|chill|boil|simmer|melt|cool|scald|bloom|prov(?:e|ing)|rise|kcal|calories|serves|keeps?|frozen|freeze|fridge|water boils|syrup|milk to|butter to|cream to|kitchen|room|dough temperature|at \d[\d.]* ?m\b)/i;
+const ovenish =
+  /\b(?:oven|bake|baked|baking|preheat|pre-heat|roast|heat|gas|fan|convection|conventional|shelf|rack|air[\s-]?fryer|set|grill)\b|@/i;
+const notAbove = /\b(?:above|over|exceed|hotter than|more than|beyond|past)\s*$/i;
 
-export interface Minutes {
-  low: number;
+/** How an oven is spoken of, °C; kitchen habit. */
+const moods: [RegExp, number][] = [
+  [/\bvery (?:slow|cool|low) oven\b/i, 120],
+  [/\bvery hot oven\b/i, 230],
+  [/\b(?:moderately|fairly) hot oven\b/i, 195],
+  [/\b(?:slow|cool|low) oven\b/i, 150],
+  [/\b(?:warm) oven\b/i, 160],
+  [/\bmoderate oven\b|\bmedium oven\b/i, 180],
+  [/\bhot oven\b/i, 215],
+];
+
+interface Said {
+  value: number;
   high: number;
+  scale: "C" | "F" | "gas" | null;
+  degrees: boolean;
+  fan: boolean;
+  /** Where the number stands and where what belongs to it ends, in signs. */
+  start: number;
+  end: number;
 }
 
-const span =
-  /(?:(\d+(?:\.\d+)?(?:\s+\d\/\d)?)\s*(?:-|to)\s*)?(\d+(?:\.\d+)?(?:\s+\d\/\d)?|an|one|half an)\s*(hours?|hrs?|h|minutes?|mins?|m)\b(?:\s*(?:and\s+)?(\d+)\s*(?:minutes?|mins?|m)\b)?/gi;
+const isDegree = (token: Token | undefined): boolean =>
+  token !== undefined && (/^[°º˚]$/.test(token.text) || /^(?:degrees?|deg)$/.test(token.lower));
 
-const amount = (text: string): number => {
-  if (/^half an$/i.test(text)) return 0.5;
-  if (/^(?:an|one)$/i.test(text)) return 1;
-  const mixed = /^(\S+)\s+(\d)\/(\d)$/.exec(text);
-  return mixed ? Number(mixed[1]) + Number(mixed[2]) / Number(mixed[3]) : Number(text);
-};
-
-/** The bake time said in a text: the first time in a sentence about baking or cooking. Minutes. */
-export function readMinutes(source: string): Minutes | null {
-  for (const sentence of plainText(source).split(/(?<=[.;])\s+/)) {
-    const from = sentence.search(/\b(?:bake|baking|cook|cooking|oven for)\b/i);
-    if (from < 0) continue;
-    span.lastIndex = 0;
-    const match = span.exec(sentence.slice(from));
-    if (!match?.[2]) continue;
-    const factor = /^h/i.test(match[3] ?? "") ? 60 : 1;
-    const high = amount(match[2]) * factor + Number(match[4] ?? 0);
-    const low = match[1] === undefined ? high : amount(match[1]) * factor;
-    if (high > 0 && high <= 600) return { low: Math.min(low, high), high };
+/** Every number of a text with the scale that stands behind it. */
+function numbersIn(text: string): Said[] {
+  const tokens = tokensOf(text);
+  const out: Said[] = [];
+  for (let at = 0; at < tokens.length; at++) {
+    const found = value(tokens, at);
+    const here = tokens[at];
+    if (!found || !here) continue;
+    let next = found.next;
+    let low = found.value;
+    // "three seventy-five": hundreds without the word, as ovens are spoken of.
+    const rest = here.kind === "word" && low >= 1 && low <= 5 && tokens[next]?.kind === "word" ? value(tokens, next) : null;
+    if (rest && rest.value >= 10 && rest.value < 100) {
+      low = low * 100 + rest.value;
+      next = rest.next;
+    }
+    let high = low;
+    if (/^(?:-|to)$/.test(tokens[next]?.lower ?? "")) {
+      const second = value(tokens, next + 1);
+      if (second && second.value > low && second.value < 2 * low + 20) {
+        high = second.value;
+        next = second.next;
+      }
+    }
+    const degrees = isDegree(tokens[next]);
+    if (degrees) next++;
+    const letter = tokens[next];
+    const word = letter?.lower ?? "";
+    const scale = /^(?:c|celsius|centigrade)$/.test(word) ? "C" : /^(?:f|fahrenheit)$/.test(word) ? "F" : null;
+    if (scale) next++;
+    const before = text.slice(Math.max(0, here.start - 30), here.start);
+    const gas = /\bgas(?:\s*mark)?\s*$/i.test(before) || /\bmark\s*$/i.test(before);
+    const after = text.slice(tokens[next - 1]?.end ?? here.end, (tokens[next - 1]?.end ?? here.end) + 16);
+    const fan =
+      /^\s*\(?(?:fan|convection)(?!(?:\s+oven)?[\s:]*\d)/i.test(after) ||
+      /\b(?:fan|convection)(?:[\s-]forced)?(?:[\s-]oven)?(?:\s*bake)?\s*(?:at|to|:)?\s*$/i.test(before);
+    out.push({
+      value: low,
+      high,
+      scale: gas ? "gas" : scale,
+      degrees: degrees || scale !== null,
+      fan,
+      start: here.start,
+      end: tokens[next - 1]?.end ?? here.end,
+    });
+    at = next - 1;
   }
-  return null;
+  return out;
+}
+
+const asCelsius = (said: number, scale: "C" | "F"): number => (scale === "C" ? said : celsiusFromFahrenheit(said));
+
+/** Clauses: what is said of the core in one is not said of the oven in the next. */
+const clausesOf = (text: string): string[] => text.split(/(?<=[.;!])\s+|;\s*|\s+·\s+/);
+
+/** The temperatures that a text says. */
+export function readTemperatures(source: string): ReadTemperatures {
+  const out: ReadTemperatures = {};
+  const candidates: { said: Said; celsius: number; scale: "C" | "F" | "gas"; bake: boolean; preheat: boolean; sure: boolean }[] =
+    [];
+  for (const clause of clausesOf(plainText(source))) {
+    for (const said of numbersIn(clause)) {
+      const before = clause.slice(0, said.start);
+      const after = clause.slice(said.end);
+      const near = `${before.slice(-34)} ${after.slice(0, 34)}`;
+      if (said.scale === "gas") {
+        if (said.value <= 10)
+          candidates.push({
+            said,
+            celsius: celsiusFromGasMark((said.value + said.high) / 2),
+            scale: "gas",
+            bake: false,
+            preheat: false,
+            sure: true,
+          });
+        continue;
+      }
+      // Behind a time, a mass or a count it is none.
+      if (
+        !said.degrees &&
+        /^\s*(?:min|hour|hr|h\b|g\b|kg|ml|cm|mm|inch|in\b|"|%|kcal|cal|days?|m\b|x\b|lb|oz|people|muffins|slices)/i.test(after)
+      )
+        continue;
+      const ofCore =
+        core.test(before.slice(-44)) ||
+        /^\s*(?:or so\s+)?(?:in the (?:middle|cent(?:re|er))|(?:on the )?inside|internal|on the thermometer|(?:in the |at the )?core)\b/i.test(
+          after,
+        );
+      const middling = (said.value + said.high) / 2;
+      if (ofCore && !/\b(?:middle (?:shelf|rack|of the oven)|centre of the oven|center of the oven)\b/i.test(near)) {
+        const scale = said.scale ?? (middling > 115 ? "F" : "C");
+        const celsius = asCelsius(middling, scale);
+        if (celsius >= 60 && celsius <= 115) out.coreC ??= Math.round(celsius * 10) / 10;
+        continue;
+      }
+      const sentence = clause;
+      const ovenHere = ovenish.test(sentence);
+      if (said.scale === null && !ovenHere) continue;
+      if (
+        said.scale === null &&
+        !said.degrees &&
+        !/(?:oven|bake[sd]?|baking|preheat|heat|at|to|set|@|fan|convection|conventional|:)\s*(?:it )?(?:at|to|of)?\s*(?:about |around )?$|^\s*(?:oven|conventional|fan|convection)/i.test(
+          `${before.slice(-30)}`,
+        ) &&
+        !/^\s*(?:oven|conventional|fan)/i.test(after)
+      )
+        continue;
+      if (otherThings.test(before.slice(-40)) && !/\b(?:oven|bake)\b/i.test(before.slice(-40))) continue;
+      if (notAbove.test(before)) continue;
+      let scale: "C" | "F" | null = said.scale;
+      if (scale === null) {
+        if (middling >= SURELY_F) scale = "F";
+        else if (middling <= SURELY_C) scale = "C";
+        else {
+          out.ambiguous ??= { celsius: middling, fahrenheit: middling };
+          scale = "C";
+        }
+      }
+      const celsius = asCelsius(middling, scale);
+      if (celsius < 60 || celsius > 320) continue;
+      const preheat =
+        /\b(?:pre-?heat|heat|warm)\b[^.]*$/i.test(before) && !/\bbak(?:e|ing)\b[^.]*$/i.test(before.replace(/.*\bheat/i, ""));
+      const bake = /\b(?:bake[sd]?|baking|cook)\b[^.]{0,40}$/i.test(before) || /\bis right\b/i.test(after);
+      candidates.push({ said, celsius, scale, bake, preheat, sure: said.scale !== null });
+    }
+  }
+  const airFryer = /\bair[\s-]?fryer\b/i.test(source);
+  const still = candidates.filter(({ said }) => !said.fan);
+  const pool = still.length > 0 ? still : candidates;
+  const c = pool.find(({ scale }) => scale === "C");
+  const f = pool.find(({ scale }) => scale === "F");
+  const chosen = pool.find(({ bake }) => bake) ?? c ?? f ?? pool[0];
+  const beside = c && f && c.sure && f.sure && Math.abs(c.said.end - f.said.start) < 12;
+  if (beside && Math.abs(c.celsius - f.celsius) > PAIR_TOLERANCE) {
+    out.celsius = c.celsius;
+    out.conflict = { celsius: c.said.value, fahrenheit: f.said.value };
+  } else if (chosen) {
+    const taken = beside ? c : chosen;
+    out.celsius = taken.scale === "F" ? Math.round(taken.celsius * 10) / 10 : Math.round(taken.celsius);
+    if (taken.scale === "F") out.fahrenheit = true;
+    if (taken.said.fan || (still.length === 0 && candidates.length > 0)) out.mode = "fan";
+  } else {
+    const mood = moods.find(([pattern]) => pattern.test(source));
+    if (mood) out.celsius = mood[1];
+  }
+  if (out.celsius === undefined) delete out.ambiguous;
+  if (airFryer && out.celsius !== undefined) out.mode = "air-fryer";
+  return out;
 }

@@ -1,6 +1,7 @@
-import { plainText } from "./quantity";
+import { value } from "./grammar/numbers";
+import { plainText, type Token, tokensOf } from "./grammar/tokens";
 
-/** A pan as a text names it; the shape words are those of a vessel in the pantry. */
+/** A pan as a text names it; the shape words are those of a vessel in the pantry. Only what the text says has a measure. */
 export interface ReadPan {
   shape: "rectangular" | "round" | "muffin" | "ring" | "free" | "griddle";
   lengthMm?: number;
@@ -9,77 +10,242 @@ export interface ReadPan {
   diameterMm?: number;
   pieces?: number;
   material?: "dark-steel" | "cast-iron" | "glass" | "ceramic" | "silicone";
-  lining?: "greased" | "paper" | "paper-cups";
+  lining?: "greased" | "greased-base" | "paper" | "paper-cups";
   preheated?: boolean;
+  touching?: boolean;
 }
 
-const mm = (value: string | undefined, unit: string): number => {
-  const factor = /^cm/i.test(unit) ? 10 : /^mm/i.test(unit) ? 1 : 25.4;
-  return Math.round(Number(value) * factor);
+const panWord =
+  /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|cases|griddle|loaf|springform|rounds?|bundt|casserole|wells?|ramekins?)\b/i;
+const vesselWord = /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|griddle|springform|stone)\b/i;
+/** A can of something, or where a thing is kept. */
+const noPan =
+  /\b(?:tin|can)s? of\b(?!\s*\d+(?:\.\d+)?\s*(?:x|by|cm|mm|in))|\bin (?:a|an airtight) tin\b|\bkeeps?\b|\bcool(?:s|ing|ed)? (?:it |them )?(?:completely )?in the (?:tin|pan)\b/i;
+
+interface Length {
+  mm: number;
+  start: number;
+  next: number;
+  /** It had a unit of its own. */
+  own: boolean;
+}
+
+const unitMm = (token: Token | undefined): number | null => {
+  if (!token) return null;
+  if (/^(?:cm|centimetres?|centimeters?)$/.test(token.lower)) return 10;
+  if (/^(?:mm|millimetres?)$/.test(token.lower)) return 1;
+  return /^(?:in|inch|inches|ins)$/.test(token.lower) || token.text === '"' || token.text === "''" ? 25.4 : null;
 };
 
-const unit = String.raw`[\s-]*(inch(?:es)?|in\b\.?|"|''|cm|mm)`;
-const sides = new RegExp(
-  String.raw`(\d+(?:\.\d+)?)\s*(?:cm|inch|in|")?\s*(?:x|by)\s*(\d+(?:\.\d+)?)(?:\s*(?:x|by)\s*(\d+(?:\.\d+)?))?${unit}`,
-  "i",
-);
-const across = new RegExp(
-  String.raw`(\d+(?:\.\d+)?)${unit}[\s-]*(?:deep\s+|non-?stick\s+|light\s+|cast[\s-]iron\s+)*(round|square|springform|cake|sandwich|skillet|frying|ring|bundt|pie|tin|pan|tart)`,
-  "i",
-);
+const round = (mm: number): number => Math.round(mm);
+
+/** "9x5x3-inch", "8½ x 4½-inch", "30 x 20 cm", "nine by thirteen", "25 cm long, 11 cm wide". */
+function sidesIn(tokens: readonly Token[]): { sides: number[]; at: number; next: number } | null {
+  for (let at = 0; at < tokens.length; at++) {
+    const numbers: { n: number; unit: number | null }[] = [];
+    let next = at;
+    for (;;) {
+      const found = value(tokens, next);
+      if (!found || found.value <= 0) break;
+      let after = found.next;
+      if (tokens[after]?.text === "-") after++;
+      const unit = unitMm(tokens[after]);
+      if (unit !== null) after++;
+      numbers.push({ n: found.value, unit });
+      const by = tokens[after]?.lower ?? "";
+      if (by !== "x" && by !== "by" && by !== "*") {
+        next = after;
+        break;
+      }
+      next = after + 1;
+    }
+    if (numbers.length < 2) continue;
+    const unit =
+      numbers.map((each) => each.unit).find((each) => each !== null) ??
+      (numbers.every(({ n }) => n <= 20) ? 25.4 : numbers.every(({ n }) => n <= 60) ? 10 : 1);
+    const sides = numbers.map((each) => each.n * (each.unit ?? unit));
+    if (sides.every((mm) => mm >= 20 && mm <= 900)) return { sides, at, next };
+  }
+  return null;
+}
+
+function lengthsIn(tokens: readonly Token[]): Length[] {
+  const out: Length[] = [];
+  for (let at = 0; at < tokens.length; at++) {
+    const found = value(tokens, at);
+    if (!found) continue;
+    let next = found.next;
+    if (tokens[next]?.text === "-") next++;
+    const unit = unitMm(tokens[next]);
+    if (unit === null) continue;
+    out.push({ mm: found.value * unit, start: at, next: next + 1, own: true });
+    at = next;
+  }
+  return out;
+}
+
+const notACount = /^(?:x|by|lbs?|pounds?|g|kg|oz|ounces?|ml|l|litres?|liters?|quarts?|pints?|cups?|minutes?|mins?|hours?)$/;
+
+/** A number of vessels or wells that stands before one of some words, with up to four words or a measure between. */
+function countBefore(text: string, words: string): number | null {
+  const word = new RegExp(`^(?:${words})$`, "i");
+  const tokens = tokensOf(text);
+  for (let at = 0; at < tokens.length; at++) {
+    const number = value(tokens, at);
+    if (!number || !Number.isInteger(number.value) || number.value < 1 || number.value > 200) continue;
+    let next = tokens[number.next]?.text === "-" ? number.next + 1 : number.next;
+    const behind = tokens[next]?.lower ?? "";
+    // Behind a measure, a mass or a content it is none.
+    if (unitMm(tokens[next]) !== null || (notACount.test(behind) && !word.test(behind))) continue;
+    for (let steps = 0; steps < 7 && next < tokens.length; steps++, next++) {
+      const here = tokens[next];
+      if (here?.kind === "word" && word.test(here.lower)) return number.value;
+      if (here?.text === "," || here?.text === ".") break;
+      const inner = value(tokens, next);
+      if (inner && unitMm(tokens[tokens[inner.next]?.text === "-" ? inner.next + 1 : inner.next]) === null) break;
+    }
+  }
+  return null;
+}
+
+/** Loaf tins by the mass they are named for: inner length and width at the rim, mm; trade sizes. */
+const loafByMass: [most: number, length: number, width: number, height: number][] = [
+  [600, 155, 90, 65],
+  [1100, 215, 115, 68],
+  [2000, 260, 130, 75],
+];
 
 /** The pan said in a text, or null. Measures in mm. */
 export function readPan(source: string): ReadPan | null {
   const text = plainText(source);
-  if (!/\b(?:tin|pan|tray|dish|sheet|skillet|mou?ld|cases|griddle|loaf|springform|cups?[\s-]muffin)\b/i.test(text)) return null;
+  if (!panWord.test(text) || noPan.test(text)) return null;
+  // A round that is patted out is a shape of the dough, not a tin.
+  if (/\b(?:pat|flatten|shape|roll|press)\w*\b[^.]*\b(?:round|circle|disc)/i.test(text) && !vesselWord.test(text)) return null;
   const about = surface(text);
-  const muffin = /\bmuffin\s+(?:tin|pan|tray|cases|cups?|mou?lds?)|\bcupcake\s+(?:tin|pan|cases)/i.test(text);
-  if (muffin) {
-    const holes = /(\d{1,2})[\s-]*(?:hole|cup|well)?s?[\s-]+(?:mini\s+|jumbo\s+|standard\s+|silicone\s+)?(?:muffin|cupcake)/i.exec(
+  const tokens = tokensOf(text);
+  const sides = sidesIn(tokens);
+  const lengths = lengthsIn(tokens);
+  const several = countBefore(text, "tins?|pans?|mou?lds?|dishes|rounds?");
+  const wells = countBefore(text, "holes?|cups?|wells?|compartments?");
+  if (
+    /\b(?:muffin|cupcake|bun|fairy cake|popover)s?\s+(?:tins?|pans?|trays?|cases|cups?|mou?lds?)\b|\b(?:paper|muffin|cupcake) cases\b/i.test(
       text,
-    );
+    )
+  ) {
+    const count = wells ?? countBefore(text, "(?:muffin|cupcake|bun)s?");
     const size = /\bmini\b/i.test(text)
       ? { diameterMm: 45, heightMm: 22 }
-      : /\bjumbo|large cup/i.test(text)
+      : /\bjumbo|giant|large cup/i.test(text)
         ? { diameterMm: 90, heightMm: 48 }
-        : { diameterMm: 70, heightMm: 34 };
+        : null;
     const lined = /\b(?:cases|liners|paper)\b/i.test(text) ? { lining: "paper-cups" as const } : {};
-    return { shape: "muffin", ...size, pieces: holes ? Number(holes[1]) : 12, ...about, ...lined };
+    return { shape: "muffin", ...(size ?? {}), ...(count ? { pieces: count } : {}), ...about, ...lined };
   }
-  const rectangle = sides.exec(text);
-  if (rectangle?.[4]) {
-    const [, a, b, c, u] = rectangle;
-    const lengths = [mm(a, u ?? ""), mm(b, u ?? "")].sort((x, y) => y - x);
-    const height = c === undefined ? (/loaf/i.test(text) ? 70 : 50) : mm(c, u ?? "");
-    return { shape: "rectangular", lengthMm: lengths[0] ?? 0, widthMm: lengths[1] ?? 0, heightMm: height, ...about };
+  const onTray =
+    /\b(?:scones?|biscuits?|buns?|rolls?|wedges|cookies|spoonfuls|mounds|drops?|pieces|pat (?:it|the dough|into)|pats?)\b/i.test(
+      text,
+    );
+  if (sides && !/\bpat\b|\broll(?:ed)? (?:out|to)\b/i.test(text)) {
+    const [a = 0, b = 0, c] = sides.sides;
+    const [lengthMm, widthMm] = [round(Math.max(a, b)), round(Math.min(a, b))];
+    const pieces = several ?? wells ?? (/\beach\b/i.test(text) ? countBefore(text, "loaves|tins|pans") : null);
+    return {
+      shape: "rectangular",
+      lengthMm,
+      widthMm,
+      ...(c === undefined ? {} : { heightMm: round(c) }),
+      ...(pieces && pieces > 1 ? { pieces } : {}),
+      ...about,
+    };
   }
-  const one = across.exec(text);
-  if (one?.[1] && one[2] && one[3]) {
-    const size = mm(one[1], one[2]);
-    if (/square/i.test(text)) return { shape: "rectangular", lengthMm: size, widthMm: size, heightMm: 50, ...about };
-    if (/ring|bundt/i.test(one[3])) return { shape: "ring", diameterMm: size, heightMm: 90, ...about };
-    return { shape: "round", diameterMm: size, heightMm: 50, ...about };
+  const said = (word: RegExp): number | undefined => {
+    const found = lengths.find(({ next }) => word.test(tokens[next]?.lower ?? "") || word.test(tokens[next + 1]?.lower ?? ""));
+    return found ? round(found.mm) : undefined;
+  };
+  const long = said(/^(?:long|length)$/);
+  const wide = said(/^(?:wide|width)$/);
+  const high = said(/^(?:high|deep|tall|depth|height)$/);
+  if (long !== undefined && wide !== undefined)
+    return { shape: "rectangular", lengthMm: long, widthMm: wide, ...(high === undefined ? {} : { heightMm: high }), ...about };
+  const across = lengths.find(({ mm }) => mm >= 40)?.mm;
+  const pieces = several && several > 1 ? { pieces: several } : {};
+  const mass = massIn(text);
+  if (/\bloaf\b|\blb\b.*\btins?\b/i.test(text) && mass !== null && mass >= 200) {
+    const [, lengthMm, widthMm, heightMm] = loafByMass.find(([most]) => mass <= most) ?? loafByMass[2] ?? [0, 260, 130, 75];
+    return { shape: "rectangular", lengthMm, widthMm, heightMm, ...pieces, ...about };
   }
-  const pounds = /\b(1|2|one|two)[\s-]*lb\b[^.]*\bloaf/i.exec(text);
-  if (pounds) {
-    const big = /2|two/i.test(pounds[1] ?? "");
-    return { shape: "rectangular", lengthMm: big ? 210 : 155, widthMm: big ? 110 : 90, heightMm: big ? 68 : 65, ...about };
+  if (across !== undefined && /\bsquare\b/i.test(text))
+    return { shape: "rectangular", lengthMm: round(across), widthMm: round(across), ...pieces, ...about };
+  if (/\bbundt|\bring (?:tin|pan|mou?ld)|\btube pan/i.test(text))
+    return { shape: "ring", ...(across === undefined ? {} : { diameterMm: round(across) }), ...about };
+  if (onTray && /\b(?:tray|sheet|stone)\b/i.test(text)) {
+    const count = piecesIn(text);
+    return { shape: "free", ...(count ? { pieces: count } : {}), ...about };
   }
-  if (/\bloaf\s+(?:tin|pan)\b/i.test(text)) return { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, ...about };
+  if (/\b(?:mini loaf|loaf)\b/i.test(text) && (wells ?? 0) > 1)
+    return { shape: "rectangular", lengthMm: 100, widthMm: 60, pieces: wells ?? 1, ...about };
+  if (
+    across !== undefined &&
+    /\b(?:round|springform|cake|sandwich|skillet|frying|pie|tart|deep|tin|pan|rounds|casserole|dish|circle)\b/i.test(text) &&
+    !/\b(?:tray|sheet)\b/i.test(text)
+  )
+    return { shape: "round", diameterMm: round(across), ...(high === undefined ? {} : { heightMm: high }), ...pieces, ...about };
+  if (/\bloaf\s+(?:tins?|pans?)\b/i.test(text))
+    return { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, ...pieces, ...about };
   if (/\b(?:griddle|frying pan)\b/i.test(text)) return { shape: "griddle", ...about };
-  if (/\b(?:baking|cookie|oven)\s+(?:sheet|tray)\b/i.test(text)) return { shape: "free", ...about };
+  if (/\b(?:half|quarter) sheet\b|\bsheet pan\b/i.test(text))
+    return /\bquarter\b/i.test(text)
+      ? { shape: "rectangular", lengthMm: 330, widthMm: 240, heightMm: 25, ...about }
+      : { shape: "rectangular", lengthMm: 450, widthMm: 330, heightMm: 25, ...about };
+  if (/\b(?:baking|cookie|oven|lined|floured|rimmed|one|the)\s+(?:\w+\s+)?(?:sheets?|trays?)\b/i.test(text)) {
+    const count = piecesIn(text);
+    return { shape: "free", ...(count ? { pieces: count } : {}), ...about };
+  }
   return null;
 }
 
-function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated"> {
-  const out: Pick<ReadPan, "material" | "lining" | "preheated"> = {};
+const massIn = (text: string): number | null => {
+  const metric = /(\d+(?:\.\d+)?)\s*(g|kg)\b/i.exec(text);
+  if (metric?.[1]) return Number(metric[1]) * (/kg/i.test(metric[2] ?? "") ? 1000 : 1);
+  const pounds = /(?:(\d+(?:\.\d+)?)|(one|two|three))[\s-]*(?:lb|pound)s?\b/i.exec(text);
+  if (!pounds) return null;
+  return 453.6 * (pounds[1] ? Number(pounds[1]) : ({ one: 1, two: 2, three: 3 }[(pounds[2] ?? "").toLowerCase()] ?? 1));
+};
+
+const pieceNames =
+  "(?:small |large |even |equal |flat |round |rough |generous |neat )*(?:muffins?|scones?|biscuits?|buns?|rolls?|loaves|loaf|wedges|pieces|slices|squares|bars|cakes?|cupcakes?|cookies|spoonfuls|mounds|balls|patties|heaps?|dollops?|pancakes?|crackers?|flatbreads?|portions|rounds|farls|discs|triangles|griddle cakes?)";
+
+/** How many pieces a text speaks of: "cut into 8 wedges", "makes 12 muffins". */
+export function piecesIn(source: string): number | null {
+  const text = plainText(source);
+  const verb = new RegExp(
+    `\\b(?:makes?|yields?:?|gives?|into|shape|form|drop|divide (?:it |the \\w+ )?into|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
+    "i",
+  ).exec(text);
+  // "Makes 8", with nothing behind it.
+  const counted = verb?.[1] ?? /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:-\w+)?)\s*(?:[.,;)]|$)/i.exec(text)?.[1];
+  if (!counted) return null;
+  const tokens = tokensOf(counted);
+  const found = value(tokens, 0);
+  return found && Number.isInteger(found.value) && found.value >= 1 && found.value <= 500 ? found.value : null;
+}
+
+function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated" | "touching"> {
+  const out: Pick<ReadPan, "material" | "lining" | "preheated" | "touching"> = {};
   if (/cast[\s-]?iron|skillet/i.test(text)) out.material = "cast-iron";
   else if (/\bglass\b|pyrex/i.test(text)) out.material = "glass";
   else if (/ceramic|stoneware/i.test(text)) out.material = "ceramic";
   else if (/silicone/i.test(text)) out.material = "silicone";
   else if (/\bdark\b/i.test(text)) out.material = "dark-steel";
-  if (/\b(?:lined?|parchment|baking paper)\b/i.test(text)) out.lining = "paper";
-  else if (/\bgreased?\b/i.test(text)) out.lining = "greased";
-  if (/\bhot (?:skillet|pan)|preheated (?:skillet|pan)/i.test(text)) out.preheated = true;
+  if (/\bbase[\s-](?:lined|greased)\b|\bbase only\b/i.test(text)) out.lining = "greased-base";
+  else if (/\b(?:lined?|parchment|baking paper)\b/i.test(text)) out.lining = "paper";
+  else if (/\b(?:greased?|buttered|butter|oiled|oil)\b/i.test(text)) out.lining = "greased";
+  if (
+    /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b/i.test(
+      text,
+    )
+  )
+    out.preheated = true;
+  if (/\b(?:touching|close together|set close|side by side)\b/i.test(text)) out.touching = true;
   return out;
 }

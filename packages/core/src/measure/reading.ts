@@ -19,10 +19,24 @@ export const lineSchema = z.object({
   grams: rangeSchema.nullable(),
   state: z.enum(["read", "asked", "unread"]),
   optional: z.boolean().optional(),
+  /** It was only said (“a knob”), so that its mass is an estimate. */
+  spoken: z.boolean().optional(),
+  /** What may be taken instead, as written. */
+  alternatives: z.array(z.string()).optional(),
+  /** The component it belongs to; absent, the batter. */
+  component: z.string().optional(),
+  /** Which of the items of its source it is, where there are several. */
+  item: z.number().int().optional(),
 });
 export type Line = z.infer<typeof lineSchema>;
 
-export const questionKinds = ["amounts-disagree", "temperatures-disagree", "which-ingredient", "how-much"] as const;
+export const questionKinds = [
+  "amounts-disagree", "temperatures-disagree", "which-ingredient", "how-much", "which-one", "which-scale", "spelling", "holds",
+] as const; // prettier-ignore
+
+export const componentRoles = ["batter", "filling", "topping", "glaze", "paste", "soaker", "sauce", "serve", "pan"] as const;
+export const componentSchema = z.object({ id: z.string(), name: z.string(), role: z.enum(componentRoles) });
+export type Component = z.infer<typeof componentSchema>;
 
 export const choiceSchema = z.object({
   label: z.string(),
@@ -50,15 +64,34 @@ export const readPanSchema = z.object({
   diameterMm: z.number().optional(),
   pieces: z.number().optional(),
   material: z.enum(["dark-steel", "cast-iron", "glass", "ceramic", "silicone"]).optional(),
-  lining: z.enum(["greased", "paper", "paper-cups"]).optional(),
+  lining: z.enum(["greased", "greased-base", "paper", "paper-cups"]).optional(),
   preheated: z.boolean().optional(),
+  touching: z.boolean().optional(),
+});
+
+const minutesSchema = z.object({ low: z.number(), high: z.number() });
+export const stageSchema = z.object({
+  celsius: z.number().optional(),
+  mode: z.string().optional(),
+  minutes: minutesSchema,
+  covered: z.boolean().optional(),
+  free: z.boolean().optional(),
 });
 
 export const readingSchema = z.object({
   title: z.string().optional(),
   lines: z.array(lineSchema),
-  oven: z.object({ celsius: z.number(), mode: z.literal("fan").optional() }).optional(),
-  minutes: z.object({ low: z.number(), high: z.number() }).optional(),
+  components: z.array(componentSchema).optional(),
+  /** `dial` says that the text speaks of °F. */
+  oven: z
+    .object({ celsius: z.number(), mode: z.enum(["fan", "air-fryer"]).optional(), dial: z.literal("F").optional() })
+    .optional(),
+  minutes: minutesSchema.optional(),
+  /** Where the text bakes in stages; `minutes` is then their sum. */
+  stages: z.array(stageSchema).optional(),
+  /** The core at which the text says that it is done, °C. */
+  coreC: z.number().optional(),
+  yield: z.object({ pieces: z.number().optional(), pieceG: z.number().optional() }).optional(),
   pan: readPanSchema.optional(),
   questions: z.array(questionSchema),
 });

@@ -8,6 +8,7 @@ export const unitIds = [
   "g", "kg", "mg", "oz", "lb",
   "ml", "cl", "dl", "l", "fl-oz", "cup", "tbsp", "dsp", "tsp", "pint", "quart", "pinch", "dash", "drop",
   "stick", "piece", "can", "packet",
+  "gill", "spoonful", "handful", "knob", "splash", "glug", "dollop", "sprinkle", "scoop", "thumb", "lump",
 ] as const; // prettier-ignore
 export const unitSchema = z.enum(unitIds);
 export type UnitId = z.infer<typeof unitSchema>;
@@ -45,7 +46,38 @@ export const millilitresPer: Partial<Record<UnitId, PerSystem>> = {
   pinch: everywhere(0.31),
   dash: everywhere(0.62),
   drop: everywhere(0.05),
+  gill: { us: 118.294, metric: 118.294, uk: 142.065, au: 142.065 },
+  spoonful: { us: 18, metric: 18, uk: 18, au: 22 },
+  handful: everywhere(75),
+  knob: everywhere(15),
+  splash: everywhere(10),
+  glug: everywhere(20),
+  dollop: everywhere(30),
+  sprinkle: everywhere(0.6),
+  scoop: everywhere(45),
+  thumb: everywhere(15),
+  lump: everywhere(35),
 };
+
+/**
+ * Units that are spoken, not measured: how far what people mean by one lies from the middle. Kitchen habit, confidence C; a line that uses
+ * one is marked as estimated.
+ */
+export const spokenSpread: Partial<Record<UnitId, { low: number; high: number }>> = {
+  pinch: { low: 0.6, high: 1.6 },
+  dash: { low: 0.6, high: 1.6 },
+  spoonful: { low: 0.6, high: 1.6 },
+  handful: { low: 0.55, high: 1.6 },
+  knob: { low: 0.45, high: 1.8 },
+  splash: { low: 0.35, high: 2 },
+  glug: { low: 0.4, high: 1.9 },
+  dollop: { low: 0.45, high: 1.9 },
+  sprinkle: { low: 0.4, high: 2.5 },
+  scoop: { low: 0.5, high: 1.6 },
+  thumb: { low: 0.45, high: 1.8 },
+  lump: { low: 0.5, high: 1.7 },
+};
+export const isSpoken = (unit: UnitId): boolean => spokenSpread[unit] !== undefined;
 
 export const isMass = (unit: UnitId): boolean => gramsPer[unit] !== undefined;
 export const isVolume = (unit: UnitId): boolean => millilitresPer[unit] !== undefined;
@@ -62,9 +94,24 @@ const spellings: Record<UnitId, string[]> = {
   dl: ["dl", "decilitre", "decilitres", "deciliter", "deciliters"],
   l: ["l", "litre", "litres", "liter", "liters"],
   "fl-oz": ["fl oz", "floz", "fl ozs", "fluid ounce", "fluid ounces"],
-  cup: ["cup", "cups", "c", "cupful", "cupfuls", "teacup", "teacups"],
-  tbsp: ["tbsp", "tbsps", "tbs", "tbl", "tablespoon", "tablespoons", "tablespoonful", "tablespoonfuls", "tblsp"],
-  dsp: ["dsp", "dessertspoon", "dessertspoons"],
+  cup: ["cup", "cups", "c", "cupful", "cupfuls", "cupsful", "teacup", "teacups", "mug", "mugs"],
+  tbsp: [
+    "tbsp",
+    "tbsps",
+    "tbs",
+    "tbl",
+    "tbls",
+    "tblsps",
+    "tablsp",
+    "soupspoon",
+    "soupspoons",
+    "tablespoon",
+    "tablespoons",
+    "tablespoonful",
+    "tablespoonfuls",
+    "tblsp",
+  ],
+  dsp: ["dsp", "dsps", "dstspn", "dessertsp", "dessertspoon", "dessertspoons", "dessertspoonful"],
   tsp: ["tsp", "tsps", "teaspoon", "teaspoons", "teaspoonful", "teaspoonfuls"],
   pint: ["pint", "pints", "pt", "pts"],
   quart: ["quart", "quarts", "qt", "qts"],
@@ -74,7 +121,64 @@ const spellings: Record<UnitId, string[]> = {
   stick: ["stick", "sticks"],
   piece: ["piece", "pieces", "pc", "pcs"],
   can: ["can", "cans", "tin", "tins"],
-  packet: ["packet", "packets", "pack", "packs", "sachet", "sachets", "package", "packages", "pot", "pots", "tub", "tubs"],
+  packet: [
+    "packet",
+    "packets",
+    "pack",
+    "packs",
+    "sachet",
+    "sachets",
+    "package",
+    "packages",
+    "pot",
+    "pots",
+    "tub",
+    "tubs",
+    "carton",
+    "cartons",
+    "bag",
+    "bags",
+    "box",
+    "boxes",
+    "jar",
+    "jars",
+    "bottle",
+    "bottles",
+    "bar",
+    "bars",
+    "block",
+    "blocks",
+    "envelope",
+    "envelopes",
+    "punnet",
+    "punnets",
+    "pouch",
+    "pouches",
+  ],
+  gill: ["gill", "gills"],
+  spoonful: ["spoonful", "spoonfuls", "spoon", "spoons"],
+  handful: ["handful", "handfuls", "fistful", "fistfuls"],
+  knob: ["knob", "knobs", "pat", "pats"],
+  splash: ["splash", "splashes", "squeeze", "squirt", "drizzle", "slosh"],
+  glug: ["glug", "glugs"],
+  dollop: ["dollop", "dollops", "blob", "blobs"],
+  sprinkle: [
+    "sprinkle",
+    "sprinkles",
+    "sprinkling",
+    "shake",
+    "shakes",
+    "grating",
+    "gratings",
+    "grind",
+    "grinds",
+    "dusting",
+    "twist",
+    "twists",
+  ],
+  scoop: ["scoop", "scoops"],
+  thumb: ["thumb", "thumbs"],
+  lump: ["lump", "lumps", "chunk", "hunk"],
 };
 
 const bySpelling = new Map<string, UnitId>(unitIds.flatMap((id) => spellings[id].map((word): [string, UnitId] => [word, id])));
@@ -90,7 +194,8 @@ export function unitOf(word: string): UnitId | null {
 export const unitLabel: Record<UnitId, string> = {
   g: "g", kg: "kg", mg: "mg", oz: "oz", lb: "lb", ml: "mL", cl: "cL", dl: "dL", l: "L", "fl-oz": "fl oz", cup: "cup",
   tbsp: "tbsp", dsp: "dsp", tsp: "tsp", pint: "pint", quart: "quart", pinch: "pinch", dash: "dash", drop: "drop",
-  stick: "stick", piece: "piece", can: "can", packet: "packet",
+  stick: "stick", piece: "piece", can: "can", packet: "packet", gill: "gill", spoonful: "spoonful", handful: "handful", knob: "knob",
+  splash: "splash", glug: "glug", dollop: "dollop", sprinkle: "sprinkle", scoop: "scoop", thumb: "thumb", lump: "lump",
 }; // prettier-ignore
 
 export const celsiusFromFahrenheit = (f: number): number => ((f - 32) * 5) / 9;

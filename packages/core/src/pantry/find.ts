@@ -1,105 +1,194 @@
 import { type Shelf, builtInShelf } from "./catalogue";
 import type { Ingredient } from "./ingredient";
+import { genericHeads, isNeutral, telling, wordsOf } from "./names";
 
-/** Words that describe state, quality or cutting and do not change which ingredient is meant. */
-const fillerWords = new Set(
-  `fresh freshly organic good quality best large medium small big extra fine finely coarsely roughly thinly chopped diced
-  sliced minced crumbled grated shredded peeled cored ripe room temperature temp softened soft melted cold warm hot chilled
-  lukewarm tepid cooled boiling of the a an your favourite favorite some more plus about each drained rinsed toasted roasted raw natural
-  certified gf unsalted salted unsweetened sweetened pure plain at level heaped whole blanched beaten lightly well very free range level
-  gluten-free squeezed packed sifted ground-up leftover firm such as tinned canned`.split(/\s+/),
-);
+/**
+ * Which ingredient a written name means, and how surely. The very words win. Otherwise a match must hold the head of the name, which in
+ * English stands last, and leave no telling word unexplained: a word that could make it another thing (“vegan”, “dried”, “powder”, the name of
+ * another ingredient) is never passed over. What is less sure than `SAFE` is not taken; it is a candidate to be asked about.
+ */
+export interface Match {
+  ingredient: Ingredient;
+  /** 1 for the very words, less for a spelling or a word that was passed over. */
+  certainty: number;
+  /** It was found only after a spelling was put right. */
+  respelled?: true;
+}
 
-const singular = (word: string): string => {
-  if (word.length < 4 || /ss$|us$|is$/.test(word)) return word;
-  if (/ies$/.test(word)) return `${word.slice(0, -3)}y`;
-  if (/(?:ch|sh|x|s|o)es$/.test(word)) return word.slice(0, -2);
-  return /s$/.test(word) ? word.slice(0, -1) : word;
-};
+/** From this certainty on a name is taken as read. */
+export const SAFE = 0.7;
+const RESPELLED = 0.85;
+const PASSED_OVER = 0.78;
+const DOUBTFUL = 0.4;
 
-const wordsOf = (text: string): string[] =>
-  text
-    .toLowerCase()
-    .normalize("NFD")
-    .replace(/[\u0300-\u036f]/g, "")
-    .replace(/gluten[\s-]free/g, "glutenfree")
-    .replace(/all[\s-]purpose/g, "allpurpose")
-    .replace(/self[\s-](?:raising|rising)/g, "selfraising")
-    .replace(/[^a-z0-9%]+/g, " ")
-    .trim()
-    .split(" ")
-    .filter((word) => word !== "")
-    .map(singular);
-
-const isFiller = (word: string): boolean => fillerWords.has(word) || word === "glutenfree";
-
-interface Alias {
+interface Entry {
   words: string[];
-  core: string[];
+  core: Set<string>;
   ingredient: Ingredient;
 }
 
-const indexes = new WeakMap<Shelf, { exact: Map<string, Ingredient>; aliases: Alias[] }>();
+interface Index {
+  /** By the sorted words, and by the sorted words without neutral ones. */
+  exact: Map<string, Ingredient>;
+  bare: Map<string, Ingredient>;
+  /** The entries that hold a word. */
+  byWord: Map<string, Entry[]>;
+  vocabulary: Set<string>;
+  /** The vocabulary by first letter. */
+  byLetter: Map<string, string[]>;
+}
 
-function indexOf(shelf: Shelf): { exact: Map<string, Ingredient>; aliases: Alias[] } {
+const keyOf = (words: Iterable<string>): string => [...new Set(words)].sort().join(" ");
+const coreOf = (words: readonly string[]): string[] => words.filter((word) => !isNeutral(word));
+
+const indexes = new WeakMap<Shelf, Index>();
+
+function indexOf(shelf: Shelf): Index {
   const known = indexes.get(shelf);
   if (known) return known;
-  const exact = new Map<string, Ingredient>();
-  const aliases: Alias[] = [];
+  const index: Index = { exact: new Map(), bare: new Map(), byWord: new Map(), vocabulary: new Set(), byLetter: new Map() };
   for (const ingredient of shelf.all()) {
     for (const text of [...ingredient.aliases, ingredient.name, ingredient.id]) {
       const words = wordsOf(text);
-      const core = words.filter((word) => !isFiller(word));
-      const key = words.join(" ");
-      if (!exact.has(key)) exact.set(key, ingredient);
-      aliases.push({ words, core: core.length > 0 ? core : words, ingredient });
+      const core = coreOf(words);
+      if (!index.exact.has(keyOf(words))) index.exact.set(keyOf(words), ingredient);
+      if (core.length > 0 && !index.bare.has(keyOf(core))) index.bare.set(keyOf(core), ingredient);
+      const entry = { words, core: new Set(core), ingredient };
+      for (const word of entry.core) index.byWord.set(word, [...(index.byWord.get(word) ?? []), entry]);
+      for (const word of words) index.vocabulary.add(word);
     }
   }
-  const index = { exact, aliases };
+  for (const word of index.vocabulary) {
+    const letter = word.charAt(0);
+    index.byLetter.set(letter, [...(index.byLetter.get(letter) ?? []), word]);
+  }
   indexes.set(shelf, index);
   return index;
 }
 
-export interface Match {
-  ingredient: Ingredient;
-  /** 1 for the very words, less for part of them. */
-  certainty: number;
+/** Edit distance with neighbours swapped counted once, given up above `most`. */
+function distance(a: string, b: string, most: number): number {
+  if (Math.abs(a.length - b.length) > most) return most + 1;
+  let before: number[] = [];
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i];
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1] ? 0 : 1;
+      let best = Math.min((row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1, (row[j - 1] ?? 0) + same);
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) best = Math.min(best, (before[j - 2] ?? 0) + 1);
+      next.push(best);
+    }
+    before = row;
+    row = next;
+  }
+  return row[b.length] ?? most + 1;
 }
 
-/**
- * The ingredient that a written name means, or null. The very words win; then the alias that covers the most words of the
- * name, the later in the name the better, since the head noun of an English name stands last.
- */
-export function findIngredient(name: string, shelf: Shelf = builtInShelf): Match | null {
-  const { exact, aliases } = indexOf(shelf);
+/** Words that nobody knows put right where one known word is very near; null when nothing changes. */
+function respelled(words: readonly string[], { vocabulary, byLetter }: Index): string[] | null {
+  let changed = false;
+  const next = words.map((word) => {
+    if (word.length < 5 || vocabulary.has(word) || isNeutral(word) || telling.has(word) || /\d/.test(word)) return word;
+    const most = word.length >= 9 ? 2 : 1;
+    let best: string | null = null;
+    let least = most + 1;
+    let alone = true;
+    for (const known of byLetter.get(word.charAt(0)) ?? []) {
+      if (known.length < 4) continue;
+      const far = distance(word, known, most);
+      if (far < least) {
+        least = far;
+        best = known;
+        alone = true;
+      } else if (far === least && far <= most && known !== best) alone = false;
+    }
+    if (best === null || least > most || !alone) return word;
+    changed = true;
+    return best;
+  });
+  return changed ? next : null;
+}
+
+/** Words that only say that something is free of a thing; they are borne out or not by what the ingredient holds. */
+const freeOf: Record<string, (i: Ingredient) => boolean> = {
+  glutenfree: (i) => i.gluten !== "contains",
+  vegan: (i) => !i.allergens.includes("milk") && !i.allergens.includes("egg") && i.family !== "meat",
+  dairyfree: (i) => !i.allergens.includes("milk"),
+  plantbased: (i) => !i.allergens.includes("milk") && !i.allergens.includes("egg"),
+  eggfree: (i) => !i.allergens.includes("egg"),
+};
+
+function whole(words: readonly string[], { exact, bare }: Index): Ingredient | null {
+  const core = coreOf(words);
+  const found = exact.get(keyOf(words)) ?? (core.length > 0 ? bare.get(keyOf(core)) : undefined);
+  if (found) return found;
+  // “Gluten-free baking powder” is baking powder, where that holds none.
+  const free = core.filter((word) => freeOf[word]);
+  if (free.length === 0) return null;
+  const rest = core.filter((word) => !freeOf[word]);
+  const without = rest.length > 0 ? (exact.get(keyOf(rest)) ?? bare.get(keyOf(rest))) : undefined;
+  return without && free.every((word) => freeOf[word]?.(without)) ? without : null;
+}
+
+/** How surely an entry that holds part of the words is meant. */
+function partly(entry: Entry, core: readonly string[], head: string, vocabulary: ReadonlySet<string>): number {
+  if (!entry.core.has(head)) return 0;
+  const left = core.filter((word) => !entry.core.has(word) && !(freeOf[word]?.(entry.ingredient) ?? false));
+  if (left.length === 0) return 0.9;
+  const doubtful = left.some((word) => freeOf[word] || telling.has(word) || vocabulary.has(word));
+  return doubtful || genericHeads.has(head) ? DOUBTFUL - 0.02 * left.length : PASSED_OVER - 0.03 * left.length;
+}
+
+/** Every ingredient that a name may mean, the surest first. */
+export function matchesOf(name: string, shelf: Shelf = builtInShelf, most = 5): Match[] {
+  const index = indexOf(shelf);
   const words = wordsOf(name);
-  const same = exact.get(words.join(" "));
-  if (same) return { ingredient: same, certainty: 1 };
-  const core = words.filter((word) => !isFiller(word));
-  if (core.length === 0) return null;
-  let best: { alias: Alias; score: number } | null = null;
-  for (const alias of aliases) {
-    const at = lastRun(words, alias.words);
-    const inCore = at >= 0 ? -1 : lastRun(core, alias.core);
-    const full = at >= 0;
-    if (!full && (inCore < 0 || (alias.core.length !== alias.words.length && !alias.words.every((w) => words.includes(w)))))
-      continue;
-    const length = full ? alias.words.length : alias.core.length;
-    const end = full ? (at + length) / words.length : (inCore + length) / core.length;
-    const score = length * 10 + end * 6 + (full ? 0.5 : 0);
-    if (!best || score > best.score) best = { alias, score };
+  const same = whole(words, index);
+  if (same) return [{ ingredient: same, certainty: 1 }];
+  const right = respelled(words, index);
+  const mended = right && whole(right, index);
+  if (mended) return [{ ingredient: mended, certainty: RESPELLED, respelled: true }];
+  const core = coreOf(right ?? words);
+  const head = core.at(-1);
+  if (head === undefined) return [];
+  const best = new Map<Ingredient, { certainty: number; size: number }>();
+  for (const entry of index.byWord.get(head) ?? []) {
+    if (![...entry.core].every((word) => core.includes(word))) continue;
+    const certainty = partly(entry, core, head, index.vocabulary);
+    if (certainty <= 0) continue;
+    const before = best.get(entry.ingredient);
+    if (!before || certainty > before.certainty) best.set(entry.ingredient, { certainty, size: entry.core.size });
   }
-  if (!best) return null;
-  const covered = best.alias.core.filter((word) => core.includes(word)).length / core.length;
-  return { ingredient: best.alias.ingredient, certainty: Math.min(0.95, 0.4 + 0.55 * covered) };
+  const found = [...best]
+    .sort(([, a], [, b]) => b.certainty - a.certainty || b.size - a.size)
+    .slice(0, most)
+    .map(([ingredient, { certainty }]): Match => ({ ingredient, certainty, ...(right ? { respelled: true as const } : {}) }));
+  return found;
 }
 
-/** Where `needle` stands in `hay` as a run of words, the last place, or −1. */
-function lastRun(hay: string[], needle: string[]): number {
-  for (let at = hay.length - needle.length; at >= 0; at--) {
-    if (needle.every((word, i) => hay[at + i] === word)) return at;
+/** What may be meant by a name that is not sure: near matches, and what shares its words. */
+export function candidatesOf(name: string, shelf: Shelf = builtInShelf, most = 4): Ingredient[] {
+  const out = new Set(matchesOf(name, shelf, most).map(({ ingredient }) => ingredient));
+  const { byWord } = indexOf(shelf);
+  const core = coreOf(wordsOf(name));
+  const shared = new Map<Ingredient, number>();
+  for (const entry of new Set(core.flatMap((word) => byWord.get(word) ?? []))) {
+    const weight = core.reduce((sum, word) => sum + (entry.core.has(word) ? (genericHeads.has(word) ? 0.4 : 1) : 0), 0);
+    if (weight > 0) shared.set(entry.ingredient, Math.max(shared.get(entry.ingredient) ?? 0, weight / Math.sqrt(entry.core.size)));
   }
-  return -1;
+  for (const [ingredient] of [...shared].sort(([, a], [, b]) => b - a)) {
+    if (out.size >= most) break;
+    out.add(ingredient);
+  }
+  // What holds gluten stands last: nobody should take it by a slip.
+  return [...out].slice(0, most).sort((a, b) => Number(a.gluten === "contains") - Number(b.gluten === "contains"));
+}
+
+/** The ingredient that a written name surely means, or null. */
+export function findIngredient(name: string, shelf: Shelf = builtInShelf): Match | null {
+  const [first] = matchesOf(name, shelf, 1);
+  return first && first.certainty >= SAFE ? first : null;
 }
 
 /** Ingredients for a search box, the best first: name starts, then alias starts, then contains. */
@@ -113,10 +202,12 @@ export function searchIngredients(query: string, shelf: Shelf = builtInShelf, li
       ...names.map(
         (text, i) =>
           (text === wanted ? 5 : text.startsWith(wanted) ? 4 : text.includes(` ${wanted}`) ? 2 : text.includes(wanted) ? 1 : 0) -
-          (i > 0 ? 0.5 : 0),
+          (i > 0 ? 0.5 : 0) +
+          // The flour is what a baker means by a grain.
+          (ingredient.family === "flour" && ingredient.behaviour === "powder" ? 0.1 : 0),
       ),
     );
-    if (score > 0) scored.push({ ingredient, score });
+    if (score > 0.2) scored.push({ ingredient, score });
   }
   return scored
     .sort((a, b) => b.score - a.score || a.ingredient.name.localeCompare(b.ingredient.name))
@@ -124,15 +215,58 @@ export function searchIngredients(query: string, shelf: Shelf = builtInShelf, li
     .map((s) => s.ingredient);
 }
 
-/** Names that mean different things to different people, and what they may mean; the first is taken until answered. */
-export const ambiguousNames: Record<string, string[]> = {
+/** Names that mean different things to different people, and what they may mean; the first is taken until answered. Keys by `wordsOf`. */
+const ambiguous: Record<string, string[]> = {
   flour: ["gf-blend-plain", "gf-blend-gum", "wheat-flour"],
-  "plain flour": ["gf-blend-plain", "gf-blend-gum", "wheat-flour"],
-  "all purpose flour": ["gf-blend-plain", "gf-blend-gum", "wheat-flour"],
-  "all-purpose flour": ["gf-blend-plain", "gf-blend-gum", "wheat-flour"],
-  "self raising flour": ["gf-blend-self-raising", "wheat-self-raising"],
-  "self-raising flour": ["gf-blend-self-raising", "wheat-self-raising"],
+  "flour plain": ["gf-blend-plain", "gf-blend-gum", "wheat-flour"],
+  "flour white": ["gf-blend-plain", "gf-blend-gum", "wheat-flour"],
+  "allpurpose flour": ["gf-blend-plain", "gf-blend-gum", "wheat-flour"],
+  "bread flour": ["gf-bread-mix", "wheat-flour"],
+  "flour selfraising": ["gf-blend-self-raising", "wheat-self-raising"],
+  "bread flour glutenfree": ["gf-bread-mix", "gf-blend-gum"],
+  "flour glutenfree": ["gf-blend-plain", "gf-blend-gum"],
+  "flour glutenfree plain": ["gf-blend-plain", "gf-blend-gum"],
+  "flour glutenfree white": ["gf-blend-plain", "gf-blend-gum"],
+  "allpurpose flour glutenfree": ["gf-blend-plain", "gf-blend-gum"],
+  "baking flour glutenfree": ["gf-blend-plain", "gf-blend-gum"],
+  "flour glutenfree onetoone": ["gf-blend-gum", "gf-blend-plain"],
+  "baking flour glutenfree onetoone": ["gf-blend-gum", "gf-blend-plain"],
+  "flour onetoone": ["gf-blend-gum", "gf-blend-plain"],
   cornflour: ["corn-starch", "cornflour-fine"],
-  "potato flour": ["potato-starch", "potato-flour"],
+  "corn flour": ["cornflour-fine", "corn-starch", "masa-harina"],
+  "flour potato": ["potato-starch", "potato-flour"],
   lemonade: ["citrus-soft-drink", "lemon-juice"],
+  oil: ["vegetable-oil", "sunflower-oil", "olive-oil"],
+  "dairyfree milk": ["oat-milk", "soy-milk", "almond-milk", "coconut-drink"],
+  "milk plant": ["oat-milk", "soy-milk", "almond-milk", "coconut-drink"],
+  "milk vegan": ["oat-milk", "soy-milk", "almond-milk", "coconut-drink"],
+  "milk plantbased": ["oat-milk", "soy-milk", "almond-milk", "coconut-drink"],
+  "choice dairyfree milk": ["oat-milk", "soy-milk", "almond-milk", "coconut-drink"],
+  "choice milk plant": ["oat-milk", "soy-milk", "almond-milk", "coconut-drink"],
+  "dairyfree yoghurt": ["vegan-yoghurt", "coconut-yoghurt"],
+  "vegan yoghurt": ["vegan-yoghurt", "coconut-yoghurt"],
+  cream: ["double-cream", "single-cream"],
+  nut: ["mixed-nuts", "walnuts", "pecans"],
+  berry: ["blueberries", "raspberries", "strawberries"],
+  curd: ["plain-yoghurt", "quark"],
+  "curd thick": ["plain-yoghurt", "greek-yoghurt"],
 };
+
+const titles = new WeakMap<Shelf, Map<string, Ingredient>>();
+
+/** The ingredient that has this very name, whatever its case; null where none has. */
+export function titledIngredient(name: string, shelf: Shelf = builtInShelf): Ingredient | null {
+  let byTitle = titles.get(shelf);
+  if (!byTitle) {
+    byTitle = new Map(shelf.all().map((each) => [each.name.toLowerCase(), each]));
+    titles.set(shelf, byTitle);
+  }
+  return byTitle.get(name.toLowerCase()) ?? null;
+}
+
+/** What a name that means different things may mean, the assumed one first; empty when it is clear. */
+export function mayMean(name: string, shelf: Shelf = builtInShelf): Ingredient[] {
+  const words = wordsOf(name);
+  const ids = ambiguous[keyOf(words)] ?? ambiguous[keyOf(coreOf(words))] ?? [];
+  return ids.flatMap((id) => shelf.get(id) ?? []);
+}

@@ -80,6 +80,8 @@ export const ingredientSchema = z.object({
   pieces: z.array(z.object({ size: z.string(), grams: rangeSchema, measures: z.array(measuresSchema).optional() })).optional(),
   canG: z.number().positive().optional(),
   packetG: z.number().positive().optional(),
+  /** Where a fat begins to smoke, °C; refining moves it by 20 K and more. */
+  smokeC: z.number().min(90).max(280).optional(),
   /** Whether a fat is solid or liquid in the bowl. */
   state: z.enum(["solid", "liquid"]).optional(),
   pigments: z.array(z.enum(["anthocyanin", "chlorogenic", "betalain", "cocoa"])).optional(),

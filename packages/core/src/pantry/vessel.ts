@@ -40,13 +40,19 @@ export const vesselSchema = z.object({
 export type Vessel = z.infer<typeof vesselSchema>;
 
 export const ovenModes = ["still", "fan", "air-fryer", "hob"] as const;
+/** What a kitchen oven does, °C. */
+export const ovenLimits = { least: 60, most: 320 } as const;
+/** Metres above the sea where people bake. */
+export const altitudeSchema = z.number().min(-430).max(5500);
 export const ovenSchema = z.object({
   celsius: z
     .number()
-    .min(60, { error: "Oven temperature is in °C; from 60 to 320 would be right." })
-    .max(320, { error: "Oven temperature is in °C; from 60 to 320 would be right. Is this °F? 350 °F is 177 °C." }),
+    .min(ovenLimits.least, { error: "Oven temperature is in °C; from 60 to 320 would be right." })
+    .max(ovenLimits.most, { error: "Oven temperature is in °C; from 60 to 320 would be right. Is this °F? 350 °F is 177 °C." }),
+  /** The baker's dial is in °F: the same number comes back as it was said. */
+  dial: z.enum(["C", "F"]).optional(),
   mode: z.enum(ovenModes).optional(),
-  altitudeM: z.number().min(-430).max(5500).optional(),
+  altitudeM: altitudeSchema.optional(),
   ovenId: z.string().max(64).optional(),
   /** How much hotter than its dial the oven is inside, and how far it swings, K: from the oven's profile. */
   biasK: z.number().min(-60).max(60).optional(),

@@ -1,0 +1,76 @@
+import {
+  analyse,
+  analyseText,
+  type AnalyseInput,
+  balance,
+  type Book,
+  type BookEntry,
+  type Ingredient,
+  inputFrom,
+  type Kitchen,
+  type Measures,
+  openInput,
+  type OvenKnown,
+  type Allergen,
+  readRecipe,
+  shelfWith,
+  simulate,
+  swap,
+  type WeighedLine,
+} from "@uprise/core";
+
+/** What a kitchen has of its own, as plain data that goes to a thread. */
+export interface KitchenData {
+  ingredients: Ingredient[];
+  formulas: [id: string, entry: BookEntry][];
+  ovens: [id: string, known: OvenKnown][];
+}
+
+export type FormulaRequestInput = AnalyseInput & { text?: string | undefined };
+interface Choices {
+  locked?: string[] | undefined;
+  avoid?: Allergen[] | undefined;
+  onHand?: string[] | undefined;
+}
+
+/** The calls that compute and store nothing, by name: what is asked and, by inference, what is answered. */
+export interface Asked {
+  read: { text: string; measures?: Measures | undefined; title?: string | undefined };
+  analyse: FormulaRequestInput;
+  simulate: FormulaRequestInput & { minutes?: number | undefined };
+  balance: FormulaRequestInput & Choices;
+  swap: FormulaRequestInput & Choices & { replace: string; with?: string | undefined };
+}
+export type TaskName = keyof Asked;
+
+function kitchenFrom({ ingredients, formulas, ovens }: KitchenData): Kitchen {
+  const entries = new Map(formulas);
+  const book: Book = (id) => entries.get(id);
+  return { shelf: shelfWith(ingredients), book, ovens: new Map(ovens), measures: "us" };
+}
+
+type Whole = AnalyseInput & { lines: readonly WeighedLine[] };
+const opened = (input: FormulaRequestInput, kitchen: Kitchen): Whole => openInput(inputFrom(input, kitchen.shelf), kitchen);
+
+const tasks = {
+  read: ({ text, measures, title }: Asked["read"], { shelf }: Kitchen) => readRecipe(text, measures ?? "us", title, shelf),
+  analyse: (input: Asked["analyse"], kitchen: Kitchen) => {
+    const { text, ...rest } = input;
+    if (text !== undefined && !input.lines) return analyseText(text, openInput({ ...rest, lines: [] }, kitchen), kitchen.shelf);
+    return analyse(opened(input, kitchen), kitchen.shelf);
+  },
+  simulate: ({ minutes, ...input }: Asked["simulate"], kitchen: Kitchen) =>
+    simulate(opened(input, kitchen), kitchen.shelf, { minutes }),
+  balance: ({ locked, avoid, onHand, ...input }: Asked["balance"], kitchen: Kitchen) =>
+    balance(opened(input, kitchen), { locked, avoid, onHand }, kitchen.shelf),
+  swap: ({ locked, avoid, onHand, replace, with: by, ...input }: Asked["swap"], kitchen: Kitchen) =>
+    swap(opened(input, kitchen), { replace, with: by }, { locked, avoid, onHand }, kitchen.shelf),
+};
+
+export type Answer<K extends TaskName> = ReturnType<(typeof tasks)[K]>;
+
+/** Does one task here and now. Throws the core's errors. */
+export function perform<K extends TaskName>(name: K, asked: Asked[K], kitchen: KitchenData): Answer<K> {
+  const task = tasks[name] as (asked: Asked[K], kitchen: Kitchen) => Answer<K>;
+  return task(asked, kitchenFrom(kitchen));
+}

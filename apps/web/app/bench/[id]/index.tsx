@@ -1,0 +1,3 @@
+import { RoomView } from "../../../features/formula/room-view";
+
+export default RoomView;

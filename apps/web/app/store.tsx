@@ -1,3 +1,0 @@
-import { StoreScreen } from "../features/store/screen";
-
-export default StoreScreen;

@@ -1,0 +1,14 @@
+import { useLocalSearchParams } from "expo-router";
+import { shelfFrom, StoreScreen } from "../../features/store/screen";
+import { NotFound } from "../../ui/state";
+
+export default function StoreShelf() {
+  const { shelf: name } = useLocalSearchParams<{ shelf: string }>();
+  const shelf = shelfFrom(name);
+  if (shelf) return <StoreScreen shelf={shelf} />;
+  return (
+    <NotFound title={`The store has no “${name}”.`} to="/store" way="To the store">
+      It has ingredients, pans, ovens and settings.
+    </NotFound>
+  );
+}

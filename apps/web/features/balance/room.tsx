@@ -1,0 +1,113 @@
+import { useQuery } from "@tanstack/react-query";
+import {
+  type Allergen,
+  allergens,
+  balance,
+  CoreError,
+  type Formula,
+  type Kitchen,
+  openFormula,
+  type Proposal,
+  type Proposals,
+  type Shelf,
+  swap,
+} from "@uprise/core";
+import { useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { Check } from "../../ui/check";
+import { Failed, Loading } from "../../ui/state";
+import { Body, Small } from "../../ui/words";
+import { keys } from "../wire/keys";
+import { ProposalList } from "./proposals";
+
+interface BalanceRoomProps {
+  formula: Formula;
+  /** Set when one ingredient is to be swapped; otherwise the whole is balanced. */
+  replace: string | null;
+  kitchen: Kitchen;
+  /** Changes whenever something in the kitchen does. */
+  stamp: string;
+  tried: Proposal | null;
+  onTry: (proposal: Proposal | null) => void;
+  onTake: (proposal: Proposal) => void;
+}
+
+const diets: readonly Allergen[] = allergens.filter((a) => a !== "wheat" && a !== "barley");
+
+/** Lets the screen draw once before a computation takes the thread. */
+const afterPaint = (): Promise<void> => new Promise((done) => setTimeout(done, 30));
+
+function compute(formula: Formula, replace: string | null, avoid: readonly Allergen[], kitchen: Kitchen): Proposals {
+  const locked = formula.lines.filter((line) => line.locked).map((line) => line.ingredientId);
+  const { shelf } = kitchen;
+  const input = openFormula(formula, kitchen);
+  return replace === null ? balance(input, { avoid, locked }, shelf) : swap(input, { replace }, { avoid, locked }, shelf);
+}
+
+/** “Balance it for me” and “swap it”: proposals to try on. Locks on the sheet and diets chosen here are respected. */
+export function BalanceRoom({ formula, replace, kitchen, stamp, tried, onTry, onTake }: BalanceRoomProps) {
+  const { shelf } = kitchen;
+  const [avoid, setAvoid] = useState<Allergen[]>([]);
+  const { data, error, isFetching } = useQuery({
+    queryKey: keys.proposals.of(formula, stamp, replace, avoid),
+    queryFn: async () => {
+      await afterPaint();
+      return compute(formula, replace, avoid, kitchen);
+    },
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  return (
+    <View style={styles.room}>
+      <Small tone="faint">
+        {replace === null
+          ? "The smallest changes that bring lift, body and bands in, in amounts you can measure. Locked lines stay."
+          : `What may stand in for ${shelf.get(replace)?.name.toLowerCase() ?? replace}, with its neighbours moved so that the rest stays where it was.`}
+      </Small>
+      <View style={styles.diets} role="group" aria-label="Leave out">
+        <Small tone="faint">Leave out</Small>
+        {diets.map((allergen) => (
+          <Check
+            key={allergen}
+            label={allergen}
+            on={avoid.includes(allergen)}
+            onChange={(on) => setAvoid(on ? [...avoid, allergen] : avoid.filter((a) => a !== allergen))}
+          />
+        ))}
+      </View>
+      {error ? (
+        <Failed
+          title="Nothing could be proposed."
+          detail={error instanceof CoreError ? error.message : "The sheet could not be worked with."}
+        />
+      ) : null}
+      {isFetching ? <Loading what="Looking for the smallest change" /> : null}
+      {data && !isFetching ? (
+        <Result data={data} replace={replace} tried={tried} shelf={shelf} onTry={onTry} onTake={onTake} />
+      ) : null}
+    </View>
+  );
+}
+
+function Result({
+  data,
+  replace,
+  ...list
+}: { data: Proposals; shelf: Shelf } & Pick<BalanceRoomProps, "replace" | "tried" | "onTry" | "onTake">) {
+  if (data.conflict) return <Body>{data.conflict.message}</Body>;
+  if (data.proposals.length > 0) return <ProposalList proposals={data.proposals} {...list} />;
+  return (
+    <Body>
+      {replace === null
+        ? "Everything is in its band; there is nothing to balance."
+        : "Nothing on the shelf stands in for it under these conditions."}
+    </Body>
+  );
+}
+
+const styles = StyleSheet.create({
+  room: { gap: space.m },
+  diets: { flexDirection: "row", flexWrap: "wrap", alignItems: "center", columnGap: space.m },
+});

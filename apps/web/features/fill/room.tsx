@@ -1,0 +1,155 @@
+import {
+  type Analysis,
+  type Edit,
+  type Formula,
+  gramsText,
+  type NumberUnit,
+  type Opened,
+  type Shelf,
+  type Simulation,
+  type Vessel,
+} from "@uprise/core";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { Choice } from "../../ui/choice";
+import { NumberField } from "../../ui/number-field";
+import { Body, Heading } from "../../ui/words";
+import { FillSection } from "../instruments/section";
+import { bakeSentence } from "../instruments/bake-words";
+import { sentenceOf } from "../instruments/sentences";
+import { Dividing } from "./dividing";
+import { Fact } from "../../ui/facts";
+import { PanShelf } from "./pan-shelf";
+
+interface FillRoomProps {
+  formula: Formula;
+  analysis: Analysis;
+  simulation: Simulation | null;
+  /** The formula opened for the core. */
+  open: () => Opened;
+  shelf: Shelf;
+  edit: (edit: Edit) => void;
+  faults: ReadonlyMap<string, string>;
+}
+
+const measuresOf = (
+  vessel: Vessel,
+): {
+  key: "lengthMm" | "widthMm" | "heightMm" | "diameterMm" | "pieces" | "pieceG" | "thicknessMm";
+  label: string;
+  unit: NumberUnit;
+  whole?: boolean;
+  least: number;
+  most: number;
+}[] => {
+  const mm = "mm" as const;
+  const length = { key: "lengthMm" as const, label: "Length inside", unit: mm, least: 20, most: 900 };
+  const width = { key: "widthMm" as const, label: "Width inside", unit: mm, least: 20, most: 900 };
+  const height = { key: "heightMm" as const, label: "Height inside", unit: mm, least: 5, most: 300 };
+  const diameter = {
+    key: "diameterMm" as const,
+    label: vessel.shape === "muffin" ? "Cup at its rim" : "Diameter inside",
+    unit: mm,
+    least: 15,
+    most: 900,
+  };
+  const pieces = { key: "pieces" as const, label: "How many", unit: "" as const, whole: true, least: 1, most: 500 };
+  switch (vessel.shape) {
+    case "rectangular":
+      return [length, width, height, pieces];
+    case "round":
+    case "ring":
+      return [diameter, height, pieces];
+    case "muffin":
+      return [pieces, diameter, height];
+    case "free":
+    case "griddle":
+      return [
+        vessel.pieceG === undefined ? pieces : { key: "pieceG", label: "A piece weighs", unit: "g" as const, least: 5, most: 2000 },
+        { key: "thicknessMm", label: "Thick", unit: mm, least: 2, most: 120 },
+      ];
+  }
+};
+
+const linings: { value: NonNullable<Vessel["lining"]>; label: string }[] = [
+  { value: "greased", label: "Greased" },
+  { value: "greased-base", label: "Base only" },
+  { value: "paper", label: "Paper" },
+  { value: "none", label: "Bare" },
+];
+
+/** The pan: which, how large, how full. */
+export function FillRoom({ formula, analysis, simulation, open, shelf, edit, faults }: FillRoomProps) {
+  const { vessel } = formula;
+  const { fill } = analysis;
+  return (
+    <View style={styles.room}>
+      <View style={styles.drawing}>
+        <FillSection fill={fill} vessel={vessel} width={260} />
+      </View>
+      <Body>{sentenceOf("fill", analysis)}</Body>
+      <View style={styles.fields}>
+        {measuresOf(vessel).map(({ key, label, unit, whole, least, most }) => (
+          <NumberField
+            key={key}
+            label={label}
+            unit={unit}
+            least={least}
+            most={most}
+            whole={whole === true}
+            error={faults.get(`vessel.${key}`)}
+            value={vessel[key] ?? (key === "pieces" ? fill.pieces : key === "thicknessMm" ? fill.depthMm : least)}
+            onChange={(value) => value !== undefined && edit({ edit: "set-vessel", set: { [key]: value } })}
+            style={styles.field}
+          />
+        ))}
+      </View>
+      {vessel.shape === "griddle" ? null : (
+        <Choice
+          label="Lining"
+          options={
+            vessel.shape === "muffin" ? [...linings.slice(0, 1), { value: "paper-cups" as const, label: "Paper cups" }] : linings
+          }
+          value={vessel.lining ?? "greased"}
+          onChange={(lining) => edit({ edit: "set-vessel", set: { lining } })}
+        />
+      )}
+      <Fact
+        name="Batter in the pan"
+        value={
+          fill.rimMm === null
+            ? `${fill.pieces} × ${gramsText(fill.pieceG)}`
+            : `${Math.round(fill.depthMm)} of ${Math.round(fill.rimMm)} mm`
+        }
+        why={`${gramsText(analysis.batch.massG)} of batter at ${analysis.body.densityGPerMl.toFixed(2)} g/mL is ${Math.round(analysis.batch.massG / analysis.body.densityGPerMl)} mL.`}
+      />
+      <Fact
+        name="Crown, expected"
+        value={`${Math.round(fill.crownMm.low)}–${Math.round(fill.crownMm.high)} mm`}
+        why={
+          simulation
+            ? "The highest the middle stands in the simulated bake: gas by its reactions at the heat of each place, steam and air in the bubbles, what escapes, and the crumb that sets around it. Known within an eighth of the growth."
+            : "A first estimate from the gas of the oven, the air, and what a gluten-free crumb usually holds of it."
+        }
+      />
+      {simulation ? (
+        <Fact
+          name="When it has cooled"
+          value={`${Math.round(simulation.cooledMm.middle)} mm, edge ${Math.round(simulation.cooledMm.edge)}`}
+          why={`${bakeSentence(simulation)} It weighs ${simulation.volumeMlPerG.toFixed(2)} mL per gram when it leaves the oven.`}
+        />
+      ) : null}
+      <Heading>From this pan to another</Heading>
+      <PanShelf formula={formula} analysis={analysis} open={open} shelf={shelf} edit={edit} />
+      <Heading>Divide it</Heading>
+      <Dividing analysis={analysis} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  room: { gap: space.m },
+  drawing: { alignItems: "center" },
+  fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
+  field: { width: 150 },
+});

@@ -1,0 +1,73 @@
+import { formulaLineId, type FormulaLine, type Measures, readRecipe, searchIngredients, type Shelf } from "@uprise/core";
+import { useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { NameSearch } from "../../ui/combobox";
+import { Button } from "../../ui/press";
+import { newId } from "../wire/client";
+import { useFormulas } from "../wire/queries";
+
+/** Mass of a line that was added by its name alone, g: enough to see it pull. */
+const BY_NAME_G = 10;
+
+interface AddLineProps {
+  measures: Measures;
+  shelf: Shelf;
+  /** The formula that is being written, which cannot hold itself. */
+  self?: string;
+  label?: string;
+  onAdd: (line: FormulaLine) => void;
+}
+
+const lineId = (): string => `l-${newId().slice(0, 13)}`;
+
+/** A line added as it would be written in a recipe: “2 tsp baking powder”, or a name to pick. */
+export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: AddLineProps) {
+  const { data } = useFormulas("");
+  const [text, setText] = useState("");
+  const line =
+    text.trim() === "" ? undefined : readRecipe(`Ingredients\n${text.replace(/\n/g, " ")}`, measures, undefined, shelf).lines[1];
+  const whole = line?.ingredientId && line.grams ? line : null;
+  const add = (ingredientId: string, grams: FormulaLine["grams"], from?: typeof line): void => {
+    onAdd({
+      id: lineId(),
+      ingredientId,
+      grams,
+      ...(from?.unit ? { unit: from.unit } : {}),
+      ...(from?.filling ? { filling: from.filling } : {}),
+    });
+    setText("");
+  };
+  const known = whole?.ingredientId ? shelf.get(whole.ingredientId) : undefined;
+  const words = text.replace(/^[\d\s./½¼¾⅓⅔,]+(?:g|kg|ml|cups?|tbsp|tsp|oz|lb)?\b/i, "");
+  const wanted = words.trim().toLowerCase();
+  const formulas = (data?.pages.flatMap((page) => page.items) ?? [])
+    .filter((item) => item.id !== self && wanted.length > 1 && item.title.toLowerCase().includes(wanted))
+    .slice(0, 3)
+    .map((item) => ({ id: formulaLineId(item.id), name: item.title, aliases: ["a formula of yours"] }));
+  const ingredients = known || text.trim() === "" ? [] : searchIngredients(words, shelf, 6);
+  const addWhole = (): void => {
+    if (known && whole?.grams) add(known.id, whole.grams, whole);
+  };
+  return (
+    <View style={styles.add}>
+      <NameSearch
+        label={label}
+        query={text}
+        onQuery={setText}
+        found={[...ingredients, ...formulas]}
+        placeholder="200 g sorghum flour, or a name"
+        nothing={known ? `${known.name} it is.` : "Nothing by that name; the store has all there is."}
+        onPick={(item) =>
+          add(item.id, line?.grams ?? { low: BY_NAME_G, mid: BY_NAME_G, high: BY_NAME_G }, line?.grams ? line : undefined)
+        }
+        onSubmit={addWhole}
+      />
+      {known && whole?.grams ? (
+        <Button onPress={addWhole}>{`Add ${Math.round(whole.grams.mid * 10) / 10} g of ${known.name.toLowerCase()}`}</Button>
+      ) : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ add: { gap: space.s, paddingVertical: space.m } });

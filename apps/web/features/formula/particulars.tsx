@@ -1,0 +1,95 @@
+import { type Edit, type Formula, gramsText } from "@uprise/core";
+import { memo } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Field } from "../../ui/field";
+import { Link } from "../../ui/link";
+import { NumberField } from "../../ui/number-field";
+import { Button, Press } from "../../ui/press";
+import { Body, Heading, Small } from "../../ui/words";
+import { KindPicker, MeasuresPicker } from "../instruments/kind-picker";
+
+interface ParticularsProps {
+  id: string;
+  formula: Formula;
+  massG: number;
+  edit: (edit: Edit) => void;
+  onParts: () => void;
+  faults: ReadonlyMap<string, string>;
+}
+
+const factors = [
+  ["½", 0.5],
+  ["×2", 2],
+  ["×3", 3],
+] as const;
+
+/** What else belongs to a formula: kind, batch, whose cups, notes. */
+export const Particulars = memo(function Particulars({ id, formula, massG, edit, onParts, faults }: ParticularsProps) {
+  const colours = useColours();
+  const parts = formula.parts?.length ?? 0;
+  return (
+    <View style={styles.all}>
+      <Heading>Particulars</Heading>
+      <KindPicker kind={formula.kind} onKind={(kind) => edit({ edit: "set-kind", kind })} />
+      <View style={styles.batch}>
+        {massG > 0 ? (
+          <NumberField
+            label="Whole batch"
+            unit="g"
+            least={1}
+            most={1_000_000}
+            value={massG}
+            onChange={(grams) => grams !== undefined && edit({ edit: "scale", factor: grams / massG })}
+            style={styles.mass}
+          />
+        ) : null}
+        {factors.map(([label, factor]) => (
+          <Press
+            key={label}
+            label={`${label}, scale by ${factor}`}
+            onPress={() => edit({ edit: "scale", factor })}
+            style={[styles.factor, { borderColor: colours.strongRule }]}
+          >
+            <Body strong>{label}</Body>
+          </Press>
+        ))}
+      </View>
+      {massG > 0 ? (
+        <Small tone="faint">
+          Twice the batch is {gramsText(2 * massG)}; it does not take twice the time in two pans, and more than that in one.
+        </Small>
+      ) : null}
+      <Button onPress={onParts}>{parts > 0 ? `Split into ${parts} parts` : "Split this batter"}</Button>
+      <Small tone="faint">Cups and spoons</Small>
+      <MeasuresPicker
+        label="Cups and spoons"
+        measures={formula.measures}
+        onMeasures={(measures) => edit({ edit: "set-measures", measures })}
+      />
+      <Field
+        label="Notes"
+        value={formula.notes}
+        multiline
+        rows={6}
+        error={faults.get("notes")}
+        onChange={(notes) => edit({ edit: "set-notes", notes })}
+      />
+      <Link to={`/print/formula/${id}`} style={styles.print}>
+        <Body strong style={styles.underlined}>
+          A page to print
+        </Body>
+      </Link>
+    </View>
+  );
+});
+
+const styles = StyleSheet.create({
+  all: { padding: space.m, gap: space.s },
+  batch: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "flex-end" },
+  mass: { width: 150 },
+  factor: { borderWidth: 1.5, alignItems: "center" },
+  print: { alignSelf: "flex-start" },
+  underlined: { textDecorationLine: "underline" },
+});

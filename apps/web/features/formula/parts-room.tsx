@@ -1,0 +1,203 @@
+import { hashKey } from "@tanstack/react-query";
+import {
+  CoreError,
+  type Edit,
+  type Formula,
+  gramsText,
+  type JudgedPart,
+  type Kitchen,
+  nestedId,
+  newPart,
+  ovenLimits,
+  type Part,
+  partOfKind,
+  type Split,
+  splitOf,
+} from "@uprise/core";
+import Trash from "lucide-react-native/icons/trash";
+import { useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
+import { Field } from "../../ui/field";
+import { focusSoon } from "../../ui/focus";
+import { NumberField } from "../../ui/number-field";
+import { Button, Press } from "../../ui/press";
+import { Failed } from "../../ui/state";
+import { Body, Small } from "../../ui/words";
+import { FindingNotice } from "../balance/findings";
+import { KindPicker } from "../instruments/kind-picker";
+import { Strip } from "../instruments/strip";
+import { newId } from "../wire/client";
+import { useVessels } from "../wire/queries";
+import { AddLine } from "./add-line";
+
+interface PartsRoomProps {
+  formula: Formula;
+  kitchen: Kitchen;
+  edit: (edit: Edit) => void;
+  faults: ReadonlyMap<string, string>;
+}
+
+/** The split of a formula, or why it cannot be judged. */
+function judge(formula: Formula, kitchen: Kitchen): Split | string {
+  try {
+    return splitOf(formula, kitchen);
+  } catch (error) {
+    if (error instanceof CoreError) return error.message;
+    throw error;
+  }
+}
+
+/** One base batter, several things: shares, additions, kinds and pans, each judged by itself. */
+export function PartsRoom({ formula, kitchen, edit, faults }: PartsRoomProps) {
+  const parts = formula.parts ?? [];
+  const split = judge(formula, kitchen);
+  if (typeof split === "string") return <Failed title="The parts cannot be judged." detail={split} />;
+  const left = Math.round(100 * split.left);
+  return (
+    <View style={styles.room}>
+      <Small tone="faint">
+        One bowl, several things: each part takes its share of the batter, gets its own additions, and is judged in its own pan.
+      </Small>
+      {split.parts.map((judged, index) => (
+        <PartView
+          key={judged.part.id}
+          judged={judged}
+          formula={formula}
+          kitchen={kitchen}
+          edit={edit}
+          fault={faults.get(`parts.${index}.name`)}
+          onRemove={() => {
+            edit({ edit: "remove-part", partId: judged.part.id });
+            focusSoon("[data-testid=add-part]");
+          }}
+        />
+      ))}
+      {parts.length === 0 ? null : left === 0 ? (
+        <Body tone="good">All of the batter is shared out.</Body>
+      ) : (
+        <Body tone={left < 0 ? "stop" : "caution"}>
+          {left > 0 ? `${left} % of the batter is left.` : `${-left} % more is shared out than there is.`}
+        </Body>
+      )}
+      <Button testID="add-part" onPress={() => edit({ edit: "add-part", part: newPart(formula, `p-${newId().slice(0, 13)}`) })}>
+        Add a part
+      </Button>
+    </View>
+  );
+}
+
+function PartView({
+  judged: { part, analysis },
+  formula,
+  kitchen,
+  edit,
+  fault,
+  onRemove,
+}: {
+  judged: JudgedPart;
+  formula: Formula;
+  kitchen: Kitchen;
+  edit: (edit: Edit) => void;
+  fault: string | undefined;
+  onRemove: () => void;
+}) {
+  const colours = useColours();
+  const [choosing, setChoosing] = useState(false);
+  const { pans } = useVessels();
+  const { shelf, book } = kitchen;
+  const partId = part.id;
+  const set = (fields: Partial<Omit<Part, "id" | "additions">>): void => edit({ edit: "set-part", partId, set: fields });
+  const pan = pans.find((entry) => hashKey([entry.vessel]) === hashKey([part.vessel]));
+  const nameOf = (id: string): string => shelf.get(id)?.name ?? book(nestedId(id) ?? "")?.title ?? id;
+  return (
+    <View role="group" aria-label={part.name} style={[styles.part, { borderTopColor: colours.strongRule }]}>
+      <View style={styles.fields}>
+        <Field label="Called" value={part.name} error={fault} onChange={(name) => set({ name })} style={styles.grow} />
+        <NumberField
+          label="Share of the batter"
+          unit="%"
+          least={0}
+          most={100}
+          value={100 * part.share}
+          onChange={(percent) => percent !== undefined && set({ share: percent / 100 })}
+          style={styles.share}
+        />
+        <Press onPress={onRemove} label={`Remove ${part.name}`} style={styles.remove}>
+          <Trash size={20} color={colours.faint} />
+        </Press>
+      </View>
+      <KindPicker kind={part.kind} onKind={(kind) => set(partOfKind(part, kind))} />
+      <View style={styles.fields}>
+        <Button kind="quiet" onPress={() => setChoosing(!choosing)}>
+          {pan?.name ?? "A pan of its own measures"}
+        </Button>
+        <NumberField
+          label="Oven"
+          unit="°C"
+          least={ovenLimits.least}
+          most={ovenLimits.most}
+          value={part.oven.celsius}
+          onChange={(celsius) => celsius !== undefined && set({ oven: { ...part.oven, celsius } })}
+          style={styles.share}
+        />
+      </View>
+      {choosing ? (
+        <Choice
+          label={`Pan of ${part.name}`}
+          list
+          options={pans.map((entry) => ({ value: entry.id, label: entry.name }))}
+          value={pan?.id ?? ""}
+          onChange={(id) => {
+            const taken = pans.find((entry) => entry.id === id);
+            if (taken) set({ vessel: taken.vessel });
+          }}
+        />
+      ) : null}
+      {part.additions.map((line) => (
+        <View key={line.id} style={[styles.addition, { borderBottomColor: colours.rule }]}>
+          <Body style={styles.grow}>
+            {nameOf(line.ingredientId)}, {gramsText(line.grams.mid)}
+          </Body>
+          <Press
+            onPress={() => edit({ edit: "remove-from-part", partId, lineId: line.id })}
+            label={`Remove ${nameOf(line.ingredientId)} from ${part.name}`}
+            style={styles.remove}
+          >
+            <Trash size={18} color={colours.faint} />
+          </Press>
+        </View>
+      ))}
+      <AddLine
+        measures={formula.measures}
+        shelf={shelf}
+        label={`Add to ${part.name}`}
+        onAdd={(line) => edit({ edit: "add-to-part", partId, line })}
+      />
+      {analysis ? (
+        <>
+          <Strip analysis={analysis} open={null} onOpen={() => undefined} still />
+          {analysis.findings
+            .filter((finding) => finding.severity !== "note")
+            .map((finding) => (
+              <FindingNotice key={finding.id} finding={finding} />
+            ))}
+        </>
+      ) : (
+        <Small tone="faint">It weighs nothing yet.</Small>
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  room: { gap: space.m },
+  part: { borderTopWidth: 1.5, paddingTop: space.s, gap: space.s },
+  fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m, alignItems: "flex-end" },
+  grow: { flex: 1, minWidth: 120 },
+  share: { width: 130 },
+  remove: { alignItems: "center" },
+  addition: { flexDirection: "row", alignItems: "center", borderBottomWidth: 1 },
+});

@@ -1,0 +1,27 @@
+import type { Formula } from "@uprise/core";
+
+/** Every key under which an answer is kept, with all that the answer depends on. `all` forgets a whole kind. */
+export const keys = {
+  formulas: { all: ["formulas"] as const, list: (q: string) => ["formulas", "list", q] as const },
+  formula: { all: ["formula"] as const, of: (id: string) => ["formula", id] as const },
+  versions: { of: (id: string) => ["versions", id] as const },
+  book: { all: ["book"] as const, of: (ids: readonly string[]) => ["book", ...ids] as const },
+  ingredients: { all: ["ingredients"] as const },
+  vessels: { all: ["vessels"] as const },
+  ovens: { all: ["ovens"] as const },
+  proposals: {
+    of: (formula: Formula, kitchen: string, replace: string | null, avoid: readonly string[]) =>
+      [
+        "proposals",
+        replace,
+        avoid,
+        kitchen,
+        formula.kind,
+        formula.measures,
+        formula.lines,
+        formula.vessel,
+        formula.oven,
+        formula.process,
+      ] as const,
+  },
+};

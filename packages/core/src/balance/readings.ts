@@ -1,0 +1,166 @@
+import { z } from "zod";
+import { type Bake, type BakeTargets, bakeSchema, type Fill, fillSchema, firstBake, simulatedBake } from "../bake/bake";
+import { type Race, raceOf, raceOfSimulation, raceSchema } from "../bake/race";
+import { massSpreadOf, startOf } from "../bake/ready";
+import type { Simulation } from "../bake/simulation";
+import type { Start } from "../bake/start";
+import type { AnalyseInput } from "../formula/open";
+import { bandNames, bandReadings, profileOf, typicalLines } from "./bands";
+import { findingSchema } from "./finding";
+import { findingsOf } from "./findings";
+import { bodyOf, bodySchema } from "../body/body";
+import { CoreError } from "../errors";
+import { type Kind, kindSchema } from "../formula/kinds";
+import { type Process, processSchema } from "../formula/process";
+import { batchOf, batchSchema, type Item, massOf, resolve, type WeighedLine } from "../formula/resolve";
+import { HANDLING_S } from "../lift/gas";
+import { liftOf, liftSchema } from "../lift/lift";
+import type { Measures } from "../measure/units";
+import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { type Oven, ovenSchema, type Vessel, vesselOf, vesselSchema } from "../pantry/vessel";
+
+export const analysisSchema = z.object({
+  /** What was analysed, with the defaults that were filled in. */
+  given: z.object({ kind: kindSchema, vessel: vesselSchema, oven: ovenSchema, process: processSchema }),
+  batch: batchSchema,
+  lift: liftSchema,
+  body: bodySchema,
+  fill: fillSchema,
+  bake: bakeSchema,
+  race: raceSchema,
+  /** The bands of the kind with where this formula stands; percentages on flour and starch, gas in mL per 100 g. */
+  bands: z.array(z.object({ name: z.enum(bandNames), low: z.number(), high: z.number(), value: z.number() })),
+  findings: z.array(findingSchema),
+});
+export type Analysis = z.infer<typeof analysisSchema>;
+
+/** What the kind of bake takes where nothing is said. */
+export function defaultsOf(kind: Kind): { vessel: Vessel; oven: Oven; process: Process } {
+  const profile = profileOf(kind);
+  return {
+    vessel: vesselOf(profile.vesselId)?.vessel ?? { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70 },
+    oven: { celsius: profile.celsius, mode: profile.mode },
+    process: { method: profile.method, restMinutes: 0 },
+  };
+}
+
+/** What a formula weighs, lifts and drinks, before any pan: the parts that all readings stand on. */
+interface Weighed {
+  given: Analysis["given"];
+  items: Item[];
+  lift: ReturnType<typeof liftOf>;
+  body: Analysis["body"];
+  targets: BakeTargets;
+  measures: Measures;
+}
+
+/** Throws `no-batch`, `empty-formula`, `unknown-ingredient`, `bad-amount`. */
+function gather(input: AnalyseInput, shelf: Shelf): Weighed {
+  const kind = input.kind ?? "loaf";
+  const defaults = defaultsOf(kind);
+  const vessel = input.vessel ?? defaults.vessel;
+  const oven: Oven = { ...defaults.oven, ...input.oven };
+  const process: Process = { ...defaults.process, ...input.process };
+  const items = resolve(linesOf(input, kind), shelf);
+  if (massOf(items) <= 0) {
+    throw new CoreError("empty-formula", "The formula weighs 0 g; at least one line with an amount would be right.", "lines");
+  }
+  const profile = profileOf(kind);
+  return {
+    given: { kind, vessel, oven, process },
+    items,
+    lift: liftOf(items, process),
+    body: bodyOf(items, process, (profile.binderPercent.low + profile.binderPercent.high) / 2),
+    targets: profile,
+    measures: input.measures ?? "us",
+  };
+}
+
+function judge(weighed: Weighed, fill: Fill, bake: Bake, race: Race, simulation?: Simulation): Analysis {
+  const { given, items, lift, body, measures } = weighed;
+  const { kind, oven, process } = given;
+  return {
+    given,
+    batch: batchOf(items),
+    lift: lift.lift,
+    body,
+    fill,
+    bake,
+    race,
+    bands: bandsOf(items, kind, lift.lift.gasMlPer100g.mid),
+    findings: findingsOf({ items, kind, measures, oven, process, lift, body, fill, bake, simulation }),
+  };
+}
+
+/**
+ * The readings of a formula at once, with a first estimate in place of the bake: fast enough for every keystroke. Masses in g, amounts in
+ * mmol per batch, lengths in mm, times in minutes, temperatures in °C.
+ * Throws `no-batch` without lines and batch, `empty-formula` when nothing weighs anything, `unknown-ingredient`, `bad-amount`, `bad-vessel`.
+ */
+export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis {
+  return estimated(gather(input, shelf));
+}
+
+function estimated(weighed: Weighed): Analysis {
+  const { given, items, lift, body, targets } = weighed;
+  const { vessel, oven, process } = given;
+  const { fill, bake } = firstBake(items, vessel, oven, process, body.densityGPerMl, lift.gas, targets);
+  const race = raceOf({
+    gas: lift.gas,
+    benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
+    benchC: process.batterC ?? process.kitchenC ?? 22,
+    bakeMinutes: bake.minutes.mid,
+    targetC: bake.targetCoreC,
+    settingC: body.settingC.mid,
+  });
+  return judge(weighed, fill, bake, race);
+}
+
+/** Less dry matter than this share of a batter is a soup: nothing sets, and nothing can be simulated. */
+const LEAST_DRY = 0.08;
+
+/** A formula ready to be baked: what a worker simulates, and how its simulation becomes readings. */
+export interface Ready {
+  start: Start;
+  massSpread: number;
+  /** The readings with a first estimate, as `readings` gives them; nothing is weighed twice. */
+  estimate: () => Analysis;
+  conclude: (simulation: Simulation) => Analysis;
+}
+
+/** Throws as `readings` does, and `not-a-batter`. */
+export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
+  const weighed = gather(input, shelf);
+  const { given, items, lift, body, targets } = weighed;
+  const { vessel, oven, process } = given;
+  const start = startOf(items, vessel, oven, process, body, lift.gas, targets.targetCoreC);
+  if (start.material.dry < LEAST_DRY) {
+    throw new CoreError(
+      "not-a-batter",
+      `${Math.round(100 * start.material.water)} % of this is water, which cannot be baked; a batter has at most ${Math.round(100 * (1 - LEAST_DRY))} %.`,
+      "lines",
+    );
+  }
+  const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
+  return {
+    start,
+    massSpread: massSpreadOf(items),
+    estimate: () => estimated(weighed),
+    conclude: (simulation) => {
+      const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
+      return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);
+    },
+  };
+}
+
+function bandsOf(items: readonly Item[], kind: Kind, gas: number): Analysis["bands"] {
+  const { bands } = profileOf(kind);
+  const values = bandReadings(items, gas);
+  return bandNames.map((name) => ({ name, ...bands[name], value: values[name] }));
+}
+
+function linesOf(input: AnalyseInput, kind: Kind): readonly WeighedLine[] {
+  if (input.lines && input.lines.length > 0) return input.lines;
+  if (input.batchG !== undefined) return typicalLines(kind, input.batchG);
+  throw new CoreError("no-batch", "There is nothing to analyse: send text, lines, or a kind with batchG.", "lines");
+}

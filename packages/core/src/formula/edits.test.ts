@@ -1,0 +1,230 @@
+import fc from "fast-check";
+import { differencesOf } from "./differences";
+import { applyEdit, applyEdits, describeEdit, type Edit, editSchema, faultsIn, fieldOf } from "./edits";
+import type { Formula, FormulaLine } from "./formula";
+import { begun, current, edited, type History, reasonOf, rebased, replayed, saved, undone, unsaved } from "./history";
+import { withWhatIf } from "./what-if";
+
+const exact = (grams: number) => ({ low: grams, mid: grams, high: grams });
+const line = (id: string, ingredientId: string, grams: number): FormulaLine => ({ id, ingredientId, grams: exact(grams) });
+const formula: Formula = {
+  shape: 1,
+  title: "Pier loaf",
+  kind: "loaf",
+  measures: "metric",
+  lines: [line("a", "sorghum-flour", 200), line("b", "kefir", 240), line("c", "soda", 3), line("d", "kefir", 60)],
+  vessel: { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, material: "light-metal" },
+  oven: { celsius: 175, mode: "still", ovenId: "kiosk-oven" },
+  process: { method: "muffin" },
+  notes: "",
+  parts: [
+    {
+      id: "p",
+      name: "Plain",
+      share: 0.5,
+      additions: [line("x", "walnut", 20)],
+      kind: "muffin",
+      vessel: { shape: "muffin", diameterMm: 70, heightMm: 35 },
+      oven: { celsius: 190 },
+    },
+  ],
+};
+const nameOf = (id: string): string => id.replace(/-/g, " ");
+const amount = (lineId: string, grams: number): Edit => ({ edit: "set-amount", lineId, grams: exact(grams), unit: "g" });
+
+/** One of every kind of edit, each of which changes this formula. */
+const everyEdit: Edit[] = [
+  { edit: "rename", title: "Boat loaf" },
+  { edit: "set-kind", kind: "bun" },
+  { edit: "set-measures", measures: "au" },
+  { edit: "set-notes", notes: "from the new sack" },
+  { edit: "set-amount", lineId: "b", grams: { low: 230, mid: 240, high: 250 }, unit: "cup", filling: "dipped" },
+  { edit: "set-ingredient", lineId: "b", ingredientId: "buttermilk" },
+  { edit: "rename-line", lineId: "a", name: "Our sorghum" },
+  { edit: "note-line", lineId: "a", note: "sifted" },
+  { edit: "lock", lineId: "c", locked: true },
+  { edit: "move", lineId: "a", by: 2 },
+  { edit: "add", line: line("a", "salt", 4) },
+  { edit: "remove", lineId: "d" },
+  { edit: "scale", factor: 2 },
+  { edit: "set-vessel", set: { heightMm: 80 }, clear: ["material"] },
+  { edit: "set-oven", set: { celsius: 190, altitudeM: 800 }, clear: ["ovenId"] },
+  { edit: "set-process", set: { restMinutes: 15 } },
+  { edit: "what-if", change: { warmerK: 20, fuller: 1.2, material: "cast-iron", standMinutes: 30 } },
+  {
+    edit: "take-changes",
+    title: "Less soda",
+    changes: [
+      { ingredientId: "soda", fromG: 3, toG: 2 },
+      { ingredientId: "cream-of-tartar", fromG: 0, toG: 4 },
+    ],
+  },
+  { edit: "take-pan", vessel: { shape: "round", diameterMm: 200, heightMm: 60 }, celsius: 165, factor: 0.8 },
+  { edit: "take-version", formula: { ...formula, title: "Old" }, number: 1 },
+  {
+    edit: "add-part",
+    part: { id: "p", name: "Half", share: 0.5, additions: [], kind: "bar", vessel: { shape: "round" }, oven: { celsius: 175 } },
+  },
+  { edit: "set-part", partId: "p", set: { share: 0.25 } },
+  { edit: "remove-part", partId: "p" },
+  { edit: "add-to-part", partId: "p", line: line("x", "cocoa-natural", 9) },
+  { edit: "remove-from-part", partId: "p", lineId: "x" },
+];
+
+describe("edits", () => {
+  test("there is one of every kind here", () => {
+    const kinds = editSchema.options.map((option) => option.shape.edit.value).sort();
+    expect(everyEdit.map(({ edit }) => edit).sort()).toEqual(kinds);
+  });
+  test.each(everyEdit.map((edit): [string, Edit] => [edit.edit, edit]))(
+    "%s changes the formula, leaves the old one, passes the schema, is seen as a difference and has words",
+    (_, edit) => {
+      const before = structuredClone(formula);
+      const after = applyEdit(formula, edit);
+      expect(formula).toEqual(before);
+      expect(editSchema.parse(edit)).toEqual(edit);
+      expect(differencesOf(formula, after, nameOf)).not.toEqual([]);
+      expect(differencesOf(after, after, nameOf)).toEqual([]);
+      expect(describeEdit(edit, formula, nameOf).length).toBeGreaterThan(3);
+      expect(faultsIn(after).size).toBe(0);
+    },
+  );
+  test("ids stay unique whatever is added, in the formula and in its parts", () => {
+    const twice = applyEdits(formula, [
+      { edit: "add", line: line("a", "salt", 1) },
+      { edit: "add", line: line("a", "salt", 2) },
+      { edit: "add-to-part", partId: "p", line: line("x", "salt", 1) },
+    ]);
+    const ids = twice.lines.map(({ id }) => id);
+    expect(new Set(ids).size).toBe(6);
+    expect(twice.parts?.[0]?.additions.map(({ id }) => id)).toEqual(["x", "x-2"]);
+  });
+  test("an edit of what is gone changes nothing", () => {
+    for (const edit of [amount("zz", 5), { edit: "remove", lineId: "zz" }, { edit: "move", lineId: "zz", by: 1 }] as Edit[])
+      expect(differencesOf(formula, applyEdit(formula, edit), nameOf)).toEqual([]);
+  });
+  test("what an ingredient changes by is shared over its lines, and a new one stands last", () => {
+    const { lines } = applyEdit(formula, {
+      edit: "take-changes",
+      title: "",
+      changes: [
+        { ingredientId: "kefir", fromG: 300, toG: 200 },
+        { ingredientId: "salt", fromG: 0, toG: 3 },
+      ],
+    });
+    expect(lines.map(({ ingredientId, grams }) => [ingredientId, Math.round(grams.mid)])).toEqual([
+      ["sorghum-flour", 200],
+      ["kefir", 160],
+      ["soda", 3],
+      ["kefir", 40],
+      ["salt", 3],
+    ]);
+  });
+  test("a what-if stays within what an oven does, and iron is the only pan that goes in hot", () => {
+    expect(withWhatIf(formula, { warmerK: 250 }).oven.celsius).toBe(320);
+    expect(withWhatIf(formula, { warmerK: -250 }).oven.celsius).toBe(60);
+    expect(withWhatIf(formula, { material: "cast-iron" }).vessel).toMatchObject({ material: "cast-iron", preheated: true });
+    expect(withWhatIf(formula, { material: "glass" }).vessel.preheated).toBe(false);
+    expect(withWhatIf(formula, {})).toEqual(formula);
+  });
+  test("a faulty field is named by its path with what would be right", () => {
+    const faulty = applyEdits(formula, [
+      { edit: "rename", title: "  " },
+      { edit: "note-line", lineId: "a", note: "x".repeat(501) },
+      { edit: "set-vessel", set: { pieces: 1.5 } },
+    ]);
+    expect([...faultsIn(faulty).keys()].sort()).toEqual(["lines.0.note", "title", "vessel.pieces"]);
+    expect(faultsIn(faulty).get("title")).toMatch(/needs a name/);
+  });
+});
+
+describe("history", () => {
+  const do_ = (history: History, edit: Edit, at: number): History => edited(history, edit, at);
+  test("one go at one field is one step of undo; a pause, or another field, makes another", () => {
+    let h = begun(formula);
+    for (const [grams, at] of [
+      [2, 0],
+      [25, 400],
+      [250, 900],
+    ] as const)
+      h = do_(h, amount("b", grams), at);
+    expect(h.steps.length).toBe(1);
+    h = do_(h, amount("b", 260), 9000);
+    h = do_(h, amount("d", 70), 9100);
+    expect(h.steps.length).toBe(3);
+    expect(current(undone(h)).lines[3]?.grams.mid).toBe(60);
+    expect(current(undone(undone(h))).lines[1]?.grams.mid).toBe(250);
+    expect(current(undone(undone(undone(h))))).toEqual(formula);
+  });
+  test("scaling typed digit by digit comes to the whole factor", () => {
+    const h = do_(do_(begun(formula), { edit: "scale", factor: 0.5 }, 0), { edit: "scale", factor: 3 }, 500);
+    expect([h.steps.length, current(h).lines[0]?.grams.mid]).toEqual([1, 300]);
+    expect(current(undone(h))).toEqual(formula);
+  });
+  test("a save ends a go, and undo goes back over it; then what is unsaved cannot be told by edits", () => {
+    let h = saved(do_(begun(formula), amount("b", 250), 0));
+    expect(unsaved(h)).toEqual([]);
+    h = do_(h, amount("b", 260), 100);
+    expect(unsaved(h)?.length).toBe(1);
+    expect(unsaved(undone(undone(h)))).toBeNull();
+  });
+  test("what two sides changed is both in the formula after one is put on the other", () => {
+    const mine = do_(do_(begun(formula), amount("b", 250), 0), { edit: "rename", title: "Mine" }, 10);
+    const theirs = applyEdit(formula, { edit: "set-oven", set: { celsius: 160 } });
+    const both = rebased(mine, theirs);
+    expect(both && [current(both).title, current(both).oven.celsius, current(both).lines[1]?.grams.mid]).toEqual([
+      "Mine",
+      160,
+      250,
+    ]);
+  });
+  test("any run of edits comes back from its steps, and undo all the way is the beginning", () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.constantFrom(...everyEdit), fc.nat(5000)), { maxLength: 30 }), (run) => {
+        let at = 0;
+        let h = begun(formula);
+        for (const [edit, pause] of run) h = do_(h, edit, (at += pause));
+        const kept = JSON.parse(JSON.stringify({ root: h.root, steps: h.steps })) as Pick<History, "root" | "steps">;
+        expect(current(replayed(kept.root, kept.steps, 0))).toEqual(current(h));
+        let back = h;
+        for (let n = 0; n < run.length; n++) back = undone(back);
+        expect(current(back)).toEqual(formula);
+      }),
+      { numRuns: 60 },
+    );
+  });
+  test("more than two hundred steps let go of the oldest, not of the newest", () => {
+    let h = begun(formula);
+    for (let n = 0; n < 230; n++) h = do_(h, amount(n % 2 ? "b" : "d", n + 1), n * 10_000);
+    expect([h.steps.length, current(h).lines[1]?.grams.mid, unsaved(h)]).toEqual([200, 230, null]);
+  });
+  test("a reason tells each field once, with where it began and ended", () => {
+    let h = begun(formula);
+    for (const [grams, at] of [
+      [250, 0],
+      [280, 9000],
+    ] as const)
+      h = do_(h, amount("b", grams), at);
+    h = do_(h, { edit: "lock", lineId: "c", locked: true }, 20_000);
+    expect(reasonOf(h, formula, nameOf)).toBe("kefir 240 g → 280 g; soda locked");
+    const long = everyEdit.reduce((all, edit, n) => do_(all, edit, n * 10_000), begun(formula));
+    expect(reasonOf(long, formula, nameOf)).toMatch(/; and \d+ more$/);
+    expect(fieldOf({ edit: "remove", lineId: "a" })).toBeNull();
+  });
+});
+
+test.each<[string, (f: Formula) => Formula]>([
+  ["Order of lines", (f) => applyEdit(f, { edit: "move", lineId: "a", by: 1 })],
+  ["Cups and spoons", (f) => ({ ...f, measures: "uk" })],
+  ["Oven: which oven", (f) => ({ ...f, oven: { celsius: 175, mode: "still" } })],
+  ["Oven: metres above the sea", (f) => ({ ...f, oven: { ...f.oven, altitudeM: 900 } })],
+  ["kefir (1)", (f) => applyEdit(f, { edit: "set-amount", lineId: "b", grams: { low: 200, mid: 240, high: 280 } })],
+  ["sorghum flour, locked", (f) => applyEdit(f, { edit: "lock", lineId: "a", locked: true })],
+  ["sorghum flour, note", (f) => applyEdit(f, { edit: "note-line", lineId: "a", note: "fresh" })],
+  ["Part “Plain”: cocoa", (f) => applyEdit(f, { edit: "add-to-part", partId: "p", line: line("y", "cocoa", 8) })],
+  ["Notes", (f) => ({ ...f, notes: "x".repeat(90) + "1" })],
+])("a difference is any difference: %s", (what, change) => {
+  const found = differencesOf(formula, change(formula), nameOf);
+  expect(found.map((d) => d.what)).toEqual([what]);
+  expect(found[0]?.before).not.toBe(found[0]?.after);
+});

@@ -1,0 +1,328 @@
+import { z } from "zod";
+import { fillingSchema } from "../measure/filling";
+import { gramsText } from "../measure/amounts";
+import { type Range, rangeSchema } from "../measure/range";
+import { measuresSchema, unitSchema } from "../measure/units";
+import { type Oven, ovenSchema, type Vessel, vesselSchema } from "../pantry/vessel";
+import { type Formula, formulaLineSchema, type FormulaLine, formulaSchema, type Part, partSchema } from "./formula";
+import { kindName, kindSchema } from "./kinds";
+import { type Process, processSchema } from "./process";
+import { scaleLines } from "./scale";
+import { whatIfSchema, withWhatIf } from "./what-if";
+
+const lineId = z.string();
+const partId = z.string();
+const clears = z.array(z.string()).optional();
+
+/**
+ * Every change of a formula, as data: the sheet, what-if, balance, swap, undo, the reasons of versions and whatever is sent later use these.
+ * `clear` names optional fields to take away.
+ */
+export const editSchema = z.discriminatedUnion("edit", [
+  z.object({ edit: z.literal("rename"), title: z.string() }),
+  z.object({ edit: z.literal("set-kind"), kind: kindSchema }),
+  z.object({ edit: z.literal("set-measures"), measures: measuresSchema }),
+  z.object({ edit: z.literal("set-notes"), notes: z.string() }),
+  z.object({
+    edit: z.literal("set-amount"),
+    lineId,
+    grams: rangeSchema,
+    unit: unitSchema.optional(),
+    filling: fillingSchema.optional(),
+  }),
+  z.object({ edit: z.literal("set-ingredient"), lineId, ingredientId: z.string() }),
+  z.object({ edit: z.literal("rename-line"), lineId, name: z.string() }),
+  z.object({ edit: z.literal("note-line"), lineId, note: z.string() }),
+  z.object({ edit: z.literal("lock"), lineId, locked: z.boolean() }),
+  z.object({ edit: z.literal("move"), lineId, by: z.number().int() }),
+  z.object({ edit: z.literal("add"), line: formulaLineSchema }),
+  z.object({ edit: z.literal("remove"), lineId }),
+  z.object({ edit: z.literal("scale"), factor: z.number().positive() }),
+  z.object({ edit: z.literal("set-vessel"), set: vesselSchema.partial(), whole: z.boolean().optional(), clear: clears }),
+  z.object({ edit: z.literal("set-oven"), set: ovenSchema.partial(), clear: clears }),
+  z.object({ edit: z.literal("set-process"), set: processSchema, clear: clears }),
+  z.object({ edit: z.literal("what-if"), change: whatIfSchema }),
+  z.object({
+    edit: z.literal("take-changes"),
+    title: z.string(),
+    changes: z.array(z.object({ ingredientId: z.string(), fromG: z.number(), toG: z.number() })),
+  }),
+  z.object({ edit: z.literal("take-pan"), vessel: vesselSchema, celsius: z.number(), factor: z.number().positive() }),
+  z.object({ edit: z.literal("take-version"), formula: formulaSchema, number: z.number().int() }),
+  z.object({ edit: z.literal("add-part"), part: partSchema }),
+  z.object({ edit: z.literal("set-part"), partId, set: partSchema.omit({ id: true, additions: true }).partial() }),
+  z.object({ edit: z.literal("remove-part"), partId }),
+  z.object({ edit: z.literal("add-to-part"), partId, line: formulaLineSchema }),
+  z.object({ edit: z.literal("remove-from-part"), partId, lineId }),
+]);
+export type Edit = z.infer<typeof editSchema>;
+type EditOf<K extends Edit["edit"]> = Extract<Edit, { edit: K }>;
+
+const exactly = (grams: number): Range => ({ low: grams, mid: grams, high: grams });
+
+const changeLine = (formula: Formula, id: string, change: (line: FormulaLine) => FormulaLine): Formula => ({
+  ...formula,
+  lines: formula.lines.map((line) => (line.id === id ? change(line) : line)),
+});
+
+const changePart = (formula: Formula, id: string, change: (part: Part) => Part): Formula => ({
+  ...formula,
+  parts: (formula.parts ?? []).map((part) => (part.id === id ? change(part) : part)),
+});
+
+/** `body` with fields set and others taken away. */
+function withFields<T extends object>(body: T, set: object, clear: readonly string[] = []): T {
+  const next = { ...body, ...set } as Record<string, unknown>;
+  for (const field of clear) delete next[field];
+  return next as T;
+}
+
+/** An id that nothing in `taken` has, from one that was wished for. */
+export function freeId(wish: string, taken: readonly { id: string }[]): string {
+  let id = wish;
+  for (let n = 2; taken.some((other) => other.id === id); n++) id = `${wish}-${n}`;
+  return id;
+}
+
+/** What did not change keeps its line, what changed is exact grams shared over its lines, what goes is gone, what is new stands last. */
+function takeChanges(formula: Formula, { changes }: EditOf<"take-changes">): Formula {
+  const byId = new Map(changes.map((change) => [change.ingredientId, change]));
+  const seen = new Set(formula.lines.map((line) => line.ingredientId));
+  const lines = formula.lines.flatMap((line): FormulaLine[] => {
+    const change = byId.get(line.ingredientId);
+    if (!change) return [line];
+    if (change.toG === 0 || change.fromG === 0) return [];
+    const { filling: _, ...rest } = line;
+    return [{ ...rest, grams: exactly((line.grams.mid / change.fromG) * change.toG), unit: "g" }];
+  });
+  for (const { ingredientId, toG } of changes)
+    if (toG > 0 && !seen.has(ingredientId))
+      lines.push({ id: freeId(`n-${ingredientId}`.slice(0, 60), lines), ingredientId, grams: exactly(toG), unit: "g" });
+  return { ...formula, lines };
+}
+
+function moved(lines: readonly FormulaLine[], id: string, by: number): FormulaLine[] {
+  const from = lines.findIndex((line) => line.id === id);
+  const line = lines[from];
+  if (!line) return [...lines];
+  const rest = lines.filter((other) => other !== line);
+  rest.splice(Math.min(rest.length, Math.max(0, from + by)), 0, line);
+  return rest;
+}
+
+type Appliers = { [K in Edit["edit"]]: (formula: Formula, edit: EditOf<K>) => Formula };
+
+const appliers: Appliers = {
+  rename: (formula, { title }) => ({ ...formula, title }),
+  "set-kind": (formula, { kind }) => ({ ...formula, kind }),
+  "set-measures": (formula, { measures }) => ({ ...formula, measures }),
+  "set-notes": (formula, { notes }) => ({ ...formula, notes }),
+  "set-amount": (formula, { lineId: id, grams, unit, filling }) =>
+    changeLine(formula, id, ({ filling: _, unit: before, ...line }) => {
+      const now = unit ?? before;
+      return { ...line, grams, ...(now ? { unit: now } : {}), ...(filling ? { filling } : {}) };
+    }),
+  "set-ingredient": (formula, { lineId: id, ingredientId }) =>
+    changeLine(formula, id, ({ name: _, ...line }) => ({ ...line, ingredientId })),
+  "rename-line": (formula, { lineId: id, name }) =>
+    changeLine(formula, id, ({ name: _, ...line }) => (name.trim() === "" ? line : { ...line, name })),
+  "note-line": (formula, { lineId: id, note }) => changeLine(formula, id, (line) => ({ ...line, note })),
+  lock: (formula, { lineId: id, locked }) => changeLine(formula, id, (line) => ({ ...line, locked })),
+  move: (formula, { lineId: id, by }) => ({ ...formula, lines: moved(formula.lines, id, by) }),
+  add: (formula, { line }) => ({ ...formula, lines: [...formula.lines, { ...line, id: freeId(line.id, formula.lines) }] }),
+  remove: (formula, { lineId: id }) => ({ ...formula, lines: formula.lines.filter((line) => line.id !== id) }),
+  scale: (formula, { factor }) => ({ ...formula, lines: scaleLines(formula.lines, factor) }),
+  "set-vessel": (formula, { set, whole, clear }) => ({
+    ...formula,
+    vessel: withFields<Vessel>(whole && set.shape ? { shape: set.shape } : formula.vessel, set, clear),
+  }),
+  "set-oven": (formula, { set, clear }) => ({ ...formula, oven: withFields<Oven>(formula.oven, set, clear) }),
+  "set-process": (formula, { set, clear }) => ({ ...formula, process: withFields<Process>(formula.process, set, clear) }),
+  "what-if": (formula, { change }) => withWhatIf(formula, change) as Formula,
+  "take-changes": takeChanges,
+  "take-pan": (formula, { vessel, celsius, factor }) => ({
+    ...formula,
+    vessel,
+    oven: { ...formula.oven, celsius },
+    lines: factor === 1 ? formula.lines : scaleLines(formula.lines, factor),
+  }),
+  "take-version": (_, { formula }) => formula,
+  "add-part": (formula, { part }) => {
+    const parts = formula.parts ?? [];
+    return { ...formula, parts: [...parts, { ...part, id: freeId(part.id, parts) }] };
+  },
+  "set-part": (formula, { partId: id, set }) => changePart(formula, id, (part) => withFields<Part>(part, set)),
+  "remove-part": (formula, { partId: id }) => ({ ...formula, parts: (formula.parts ?? []).filter((part) => part.id !== id) }),
+  "add-to-part": (formula, { partId: id, line }) =>
+    changePart(formula, id, (part) => ({
+      ...part,
+      additions: [...part.additions, { ...line, id: freeId(line.id, part.additions) }],
+    })),
+  "remove-from-part": (formula, { partId: id, lineId: gone }) =>
+    changePart(formula, id, (part) => ({ ...part, additions: part.additions.filter((line) => line.id !== gone) })),
+};
+
+/**
+ * The formula with an edit in it; the old one stays as it was. An edit of a line or part that is gone changes nothing, so that edits can be
+ * applied again on another version. Limits of fields are not checked here: a draft may be at fault until it is saved (`faultsIn`).
+ */
+export const applyEdit = (formula: Formula, edit: Edit): Formula =>
+  (appliers[edit.edit] as (formula: Formula, edit: Edit) => Formula)(formula, edit);
+
+export const applyEdits = (formula: Formula, edits: readonly Edit[]): Formula => edits.reduce(applyEdit, formula);
+
+const keysOf = (set: object, clear: readonly string[] = []): string => [...Object.keys(set), ...clear].sort().join("+");
+
+/** The field that an edit sets over and over while it is typed or slid; null where every edit is a step of its own. */
+export function fieldOf(edit: Edit): string | null {
+  switch (edit.edit) {
+    case "rename":
+    case "set-notes":
+    case "scale":
+      return edit.edit;
+    case "set-amount":
+    case "rename-line":
+    case "note-line":
+      return `${edit.edit}:${edit.lineId}`;
+    case "set-vessel":
+    case "set-oven":
+    case "set-process":
+      return `${edit.edit}:${keysOf(edit.set, edit.clear)}`;
+    case "set-part":
+      return `${edit.edit}:${edit.partId}:${keysOf(edit.set)}`;
+    default:
+      return null;
+  }
+}
+
+/** Two edits of one field as one. */
+export const mergeEdits = (earlier: Edit, later: Edit): Edit =>
+  earlier.edit === "scale" && later.edit === "scale" ? { edit: "scale", factor: earlier.factor * later.factor } : later;
+
+const figure = (value: unknown): string =>
+  typeof value === "number" ? String(Math.round(value * 10) / 10) : String(value).replace(/-/g, " ");
+
+/** How fields of pan, oven and process are called. */
+export const fieldWords: Record<string, string> = {
+  celsius: "°C",
+  mode: "oven",
+  altitudeM: "metres above the sea",
+  ovenId: "which oven",
+  dial: "dial",
+  biasK: "oven's error, K",
+  swingK: "oven's swing, K",
+  restMinutes: "minutes standing",
+  method: "method",
+  batterC: "batter, °C",
+  kitchenC: "kitchen, °C",
+  shape: "shape",
+  lengthMm: "length, mm",
+  widthMm: "width, mm",
+  heightMm: "height, mm",
+  diameterMm: "diameter, mm",
+  baseLengthMm: "length of the base, mm",
+  baseWidthMm: "width of the base, mm",
+  baseDiameterMm: "diameter of the base, mm",
+  capacityMl: "what it holds, mL",
+  pieces: "pieces",
+  pieceG: "a piece, g",
+  thicknessMm: "thickness, mm",
+  material: "made of",
+  lining: "lining",
+  preheated: "goes in hot",
+  touching: "set close",
+  share: "share",
+  name: "name",
+  kind: "kind",
+};
+
+const fieldsText = (set: object, clear: readonly string[] = []): string =>
+  [
+    ...Object.entries(set)
+      .filter(([, value]) => typeof value !== "object")
+      .map(([key, value]) => `${fieldWords[key] ?? key} ${figure(value)}`),
+    ...clear.map((key) => `${fieldWords[key] ?? key} as usual`),
+  ].join(", ");
+
+/** An edit in words, as it stands in the reason of a version. `before` is the formula it was made on; `nameOf` gives an ingredient's name. */
+export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId: string) => string): string {
+  const lineOf = (id: string): FormulaLine | undefined => before.lines.find((line) => line.id === id);
+  const called = (id: string): string => {
+    const line = lineOf(id);
+    return line ? (line.name ?? nameOf(line.ingredientId)) : "a line";
+  };
+  const partOf = (id: string): string => before.parts?.find((part) => part.id === id)?.name ?? "a part";
+  switch (edit.edit) {
+    case "rename":
+      return `called “${edit.title.trim()}”`;
+    case "set-kind":
+      return `now ${kindName[edit.kind].toLowerCase()}`;
+    case "set-measures":
+      return `cups and spoons: ${edit.measures}`;
+    case "set-notes":
+      return "notes";
+    case "set-amount":
+      return `${called(edit.lineId)} ${gramsText(lineOf(edit.lineId)?.grams.mid ?? 0)} → ${gramsText(edit.grams.mid)}`;
+    case "set-ingredient":
+      return `${called(edit.lineId)} → ${nameOf(edit.ingredientId)}`;
+    case "rename-line":
+      return edit.name.trim() === ""
+        ? `${called(edit.lineId)} by its usual name`
+        : `${called(edit.lineId)} called “${edit.name.trim()}”`;
+    case "note-line":
+      return `note on ${called(edit.lineId)}`;
+    case "lock":
+      return `${called(edit.lineId)} ${edit.locked ? "locked" : "unlocked"}`;
+    case "move":
+      return `${called(edit.lineId)} moved`;
+    case "add":
+      return `${edit.line.name ?? nameOf(edit.line.ingredientId)} ${gramsText(edit.line.grams.mid)} added`;
+    case "remove":
+      return `${called(edit.lineId)} removed`;
+    case "scale":
+      return `times ${figure(Math.round(edit.factor * 100) / 100)}`;
+    case "set-vessel":
+      return edit.whole ? "another pan" : `pan: ${fieldsText(edit.set, edit.clear)}`;
+    case "set-oven":
+      return `oven: ${fieldsText(edit.set, edit.clear)}`;
+    case "set-process":
+      return fieldsText(edit.set, edit.clear);
+    case "what-if":
+      return `what if taken: ${Object.keys(edit.change).length === 0 ? "nothing" : whatIfText(edit.change)}`;
+    case "take-changes":
+      return `${edit.title}: ${edit.changes.map((c) => `${nameOf(c.ingredientId)} ${gramsText(c.fromG)} → ${gramsText(c.toG)}`).join(", ")}`;
+    case "take-pan":
+      return `another pan at ${figure(edit.celsius)} °C${edit.factor === 1 ? "" : `, times ${figure(Math.round(edit.factor * 100) / 100)}`}`;
+    case "take-version":
+      return `version ${edit.number} taken up again`;
+    case "add-part":
+      return `part “${edit.part.name}” added`;
+    case "set-part":
+      return `${partOf(edit.partId)}: ${fieldsText(edit.set) || "another pan"}`;
+    case "remove-part":
+      return `${partOf(edit.partId)} removed`;
+    case "add-to-part":
+      return `${nameOf(edit.line.ingredientId)} ${gramsText(edit.line.grams.mid)} added to ${partOf(edit.partId)}`;
+    case "remove-from-part":
+      return `taken out of ${partOf(edit.partId)}`;
+  }
+}
+
+function whatIfText({ warmerK, fuller, mode, altitudeM, standMinutes, material }: EditOf<"what-if">["change"]): string {
+  return [
+    warmerK ? `${warmerK > 0 ? "+" : "−"}${Math.abs(warmerK)} °C` : null,
+    fuller !== undefined && fuller !== 1 ? `${Math.round(100 * fuller)} % of the batter` : null,
+    mode ?? null,
+    altitudeM === undefined ? null : `${altitudeM} m above the sea`,
+    standMinutes === undefined ? null : `${standMinutes} min standing`,
+    material?.replace("-", " ") ?? null,
+  ]
+    .filter((part) => part !== null)
+    .join(", ");
+}
+
+/** The field of the formula's schema at fault, by its path such as `lines.3.note`, with what would be right. Empty when it can be saved. */
+export function faultsIn(formula: Formula): Map<string, string> {
+  const parsed = formulaSchema.safeParse(formula);
+  return new Map(parsed.success ? [] : parsed.error.issues.map((issue) => [issue.path.join("."), issue.message]));
+}

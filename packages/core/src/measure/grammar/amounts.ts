@@ -1,0 +1,328 @@
+import type { Filling } from "../filling";
+import { exactly, mapRange, type Range } from "../range";
+import { type UnitId, unitOf } from "../units";
+import type { Parsed } from "./combinators";
+import { andPart, span, valueOrA } from "./numbers";
+import type { Token } from "./tokens";
+
+/**
+ * Amounts.
+ *
+ *   measure  = term (("plus" | "+" | "and" | "less" | "minus") term)*
+ *   term     = hedge* manner* (count "x")? (sized | simple)
+ *   sized    = size of a container: "(14-oz) can", "400 ml tin of", "150 g pot", "100 g bars"
+ *   simple   = span manner* size* manner* unit? manner*   | manner* unit          ("a scant cup", "a knob")
+ *   hedge    = "about" | "just under" | "a generous" | …
+ */
+export interface Term {
+  quantity: Range;
+  unit: UnitId;
+  filling?: Filling;
+  /** "large", "medium", … for pieces. */
+  size?: string;
+  /** −1 where it is taken off ("less 2 tablespoons"). */
+  sign: 1 | -1;
+  /** A unit was written, not only a number. */
+  withUnit: boolean;
+  /** It was only said: “a”, a word of feeling, or a unit that nobody measures. */
+  spoken: boolean;
+}
+
+/** The terms of one amount; their masses add up. */
+export type Measure = Term[];
+
+const hedges = new Set([
+  "about",
+  "approx",
+  "approximately",
+  "around",
+  "roughly",
+  "ca",
+  "circa",
+  "nearly",
+  "almost",
+  "some",
+  "only",
+]);
+const manners: Record<string, Filling> = {
+  heaped: "heaped", heaping: "heaped", rounded: "rounded", scant: "scant", scanty: "scant", level: "level", levelled: "level",
+  leveled: "level", packed: "packed", sifted: "sifted", aerated: "sifted", spooned: "spooned", dipped: "dipped", scooped: "dipped",
+  generous: "rounded", full: "rounded", good: "rounded", big: "rounded", brimming: "heaped", slack: "scant", bare: "scant",
+}; // prettier-ignore
+/** How firmly: said before a manner, it changes nothing but the word after it. */
+const degrees = new Set(["firmly", "lightly", "tightly", "well", "very", "loosely"]);
+const sizes: Record<string, string> = {
+  large: "large", medium: "medium", small: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium",
+}; // prettier-ignore
+const containers = new Set(
+  `can cans tin tins packet packets pack packs sachet sachets package packages pot pots tub tubs carton cartons bag bags box boxes jar
+  jars bottle bottles bar bars block blocks envelope punnet pouch stick sticks`.split(/\s+/),
+);
+
+const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
+const isSign = (tokens: readonly Token[], at: number, ...signs: string[]): boolean =>
+  tokens[at]?.kind === "sign" && signs.includes(tokens[at]?.text ?? "");
+
+/** A unit of one or two words, with a full stop or a hyphen before it. */
+export function unitAt(tokens: readonly Token[], from: number): Parsed<UnitId> | null {
+  let at = from;
+  if (isSign(tokens, at, "-") && tokens[at]?.spaced === false) at++;
+  const one = tokens[at];
+  if (one?.kind !== "word") return null;
+  const after = (next: number): number => (isSign(tokens, next, ".") && tokens[next]?.spaced === false ? next + 1 : next);
+  const dotted = after(at + 1);
+  const two = tokens[dotted];
+  if (two?.kind === "word") {
+    const both = unitOf(`${one.lower} ${two.lower}`);
+    if (both) return { value: both, next: after(dotted + 1) };
+  }
+  // A single capital tells a tablespoon from a teaspoon.
+  const unit = unitOf(one.text.length === 1 ? one.text : one.lower);
+  return unit ? { value: unit, next: dotted } : null;
+}
+
+interface Manner {
+  filling?: Filling;
+  size?: string;
+  next: number;
+}
+
+/** Words of manner and size, in any order. */
+function mannersAt(tokens: readonly Token[], from: number): Manner {
+  const found: Manner = { next: from };
+  for (;;) {
+    const at = found.next;
+    const here = lower(tokens, at);
+    if (degrees.has(here) && manners[lower(tokens, at + 1)] !== undefined) {
+      found.next = at + 1;
+    } else if (here === "extra" && lower(tokens, at + (isSign(tokens, at + 1, "-") ? 2 : 1)) === "large") {
+      found.size = "extra-large";
+      found.next = at + (isSign(tokens, at + 1, "-") ? 3 : 2);
+    } else if (sizes[here] !== undefined && found.size === undefined) {
+      found.size = sizes[here] ?? here;
+      if (manners[here] !== undefined) found.filling ??= manners[here];
+      found.next = at + 1;
+      if (isSign(tokens, at + 1, "-") && lower(tokens, at + 2) === "sized") found.next = at + 3;
+    } else if (manners[here] !== undefined && found.filling === undefined) {
+      found.filling = manners[here] ?? "level";
+      found.next = at + 1;
+      // "spooned and levelled"
+      if (here === "spooned" && /^(?:and|&)$/.test(lower(tokens, at + 1)) && /^levell?ed$/.test(lower(tokens, at + 2)))
+        found.next = at + 3;
+    } else return found;
+  }
+}
+
+/** "about", "just under": skipped, or a manner of its own. */
+function hedgesAt(tokens: readonly Token[], from: number): { next: number; filling?: Filling } {
+  let next = from;
+  let filling: Filling | undefined;
+  for (;;) {
+    const here = lower(tokens, next);
+    const after = lower(tokens, next + 1);
+    if (isSign(tokens, next, "~")) next++;
+    else if (here === "just" && (after === "under" || after === "over")) {
+      filling = after === "under" ? "scant" : "rounded";
+      next += 2;
+    } else if (here === "not" && after === "quite") {
+      filling = "scant";
+      next += 2;
+    } else if (here === "a" && after === "little" && /^(?:under|over|less|more)$/.test(lower(tokens, next + 2))) {
+      filling = /^(?:under|less)$/.test(lower(tokens, next + 2)) ? "scant" : "rounded";
+      next += 3;
+      if (lower(tokens, next) === "than") next++;
+    } else if (hedges.has(here)) {
+      next++;
+      if (isSign(tokens, next, ".")) next++;
+    } else return filling === undefined ? { next } : { next, filling };
+  }
+}
+
+const term = (quantity: Range, unit: UnitId, more: Partial<Term> = {}): Term => ({
+  quantity,
+  unit,
+  sign: 1,
+  withUnit: true,
+  spoken: false,
+  ...more,
+});
+
+const times = (inner: Term, factor: Range): Term => ({ ...inner, quantity: mapRange(inner.quantity, (q) => q * factor.mid) });
+
+/** The size of a container and the container: "(14-oz) can", "400 ml tin of", "150 g pot of". */
+function sizedAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
+  let at = from;
+  const bracket = isSign(tokens, at, "(", "[");
+  if (bracket) at++;
+  const size = simpleAt(tokens, at);
+  if (!size?.value.withUnit) return null;
+  at = size.next;
+  if (lower(tokens, at) === "each") at++;
+  if (bracket) {
+    if (!isSign(tokens, at, ")", "]")) return null;
+    at++;
+  }
+  const eachPiece = bracket && lower(tokens, size.next) === "each";
+  if (isSign(tokens, at, "-")) at++;
+  while (/^(?:small|large|mini|family)$/.test(lower(tokens, at))) at++;
+  if (!containers.has(lower(tokens, at))) return eachPiece ? { value: size.value, next: at } : null;
+  return { value: size.value, next: at + 1 };
+}
+
+/** Number, manner, size, unit; or manner and unit alone ("a scant cup", "a good pinch"). */
+function simpleAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
+  const hedge = hedgesAt(tokens, from);
+  let at = hedge.next;
+  let filling = hedge.filling;
+  let size: string | undefined;
+  const isArticle = /^(?:an?|one)$/.test(lower(tokens, at));
+  // "a heaped tablespoon", "heaped tablespoon", "a wee drop", "a few sprinkles", "a generous half cup"
+  const before = mannersAt(tokens, isArticle ? at + 1 : at);
+  let skipped = before.next;
+  while (/^(?:wee|little|tiny|nice|great)$/.test(lower(tokens, skipped))) skipped++;
+  let quantity: Range | null = null;
+  let spoken = false;
+  const direct = unitAt(tokens, skipped);
+  if (direct && (isArticle || skipped > at)) {
+    quantity = exactly(1);
+    spoken = isArticle;
+    filling ??= before.filling;
+    size = before.size;
+    at = skipped;
+  } else if (before.next > (isArticle ? at + 1 : at) || skipped > before.next) {
+    const inside = span(tokens, skipped);
+    if (inside) {
+      quantity = inside.value;
+      filling ??= before.filling;
+      at = inside.next;
+    } else if (isArticle) {
+      // "a small carrot"
+      quantity = exactly(1);
+      size = before.size;
+      at = skipped;
+    }
+  }
+  if (quantity === null) {
+    const number = span(tokens, at) ?? (isArticle ? valued(valueOrA(tokens, at)) : null);
+    if (!number) return null;
+    quantity = number.value;
+    at = number.next;
+  }
+  if (isSign(tokens, at, "-") && tokens[at + 1]?.kind === "word") at++;
+  const middle = mannersAt(tokens, at);
+  let next = middle.next;
+  while (/^(?:wee|little|tiny|nice|great)$/.test(lower(tokens, next))) next++;
+  const unit = unitAt(tokens, next);
+  if (unit) {
+    filling ??= middle.filling;
+    const half = andPart(tokens, unit.next);
+    if (half) quantity = mapRange(quantity, (q) => q + half.value);
+    const after = mannersAt(tokens, half?.next ?? unit.next);
+    // What follows a unit is a manner only where no size is meant ("2 cups large oats").
+    if (after.filling !== undefined && after.size === undefined) filling ??= after.filling;
+    next = after.filling !== undefined && after.size === undefined ? after.next : (half?.next ?? unit.next);
+    // Nobody weighs a milligram in a kitchen: "1.200 g" has a point between thousands.
+    if (/^(?:g|ml)$/.test(unit.value) && /^[1-9]\d{0,2}\.\d{3}$/.test(tokens[at - 1]?.text ?? ""))
+      quantity = mapRange(quantity, (q) => q * 1000);
+    const container = unit.value === "can" || unit.value === "packet" ? (size ?? before.size ?? middle.size) : undefined;
+    const told = { spoken, ...(filling ? { filling } : {}), ...(container === undefined ? {} : { size: container }) };
+    return { value: term(quantity, unit.value, told), next };
+  }
+  size ??= middle.size;
+  return {
+    value: term(quantity, "piece", {
+      withUnit: false,
+      spoken,
+      ...(size ? { size } : {}),
+      ...(filling && !size ? { filling } : {}),
+    }),
+    next: middle.size !== undefined || middle.filling === undefined ? middle.next : at,
+  };
+}
+
+const valued = (found: Parsed<number> | null): Parsed<Range> | null => found && { value: exactly(found.value), next: found.next };
+
+/** "a drop of milk" is no measured drop but a splash; "3 drops of almond extract" is one. */
+const dropAsSaid = (found: Parsed<Term> | null): Parsed<Term> | null =>
+  found?.value.unit === "drop" && found.value.spoken ? { ...found, value: { ...found.value, unit: "splash" } } : found;
+
+/** One term: a count of sized containers, or a simple amount. */
+export function termAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
+  return dropAsSaid(termOf(tokens, from));
+}
+
+function termOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
+  const hedge = hedgesAt(tokens, from).next;
+  // "a 150 g pot", "330ml can of": the size stands first.
+  const alone = sizedAt(tokens, /^(?:an?|one)$/.test(lower(tokens, hedge)) ? hedge + 1 : hedge);
+  if (alone) return alone;
+  const count = spanOrCount(tokens, hedge);
+  if (count) {
+    let at = count.next;
+    const by = lower(tokens, at) === "x" || isSign(tokens, at, "*");
+    if (by) at++;
+    if (lower(tokens, at) === "a" || lower(tokens, at) === "an") at++;
+    const sized = sizedAt(tokens, at);
+    if (sized) return { value: times(sized.value, count.value), next: sized.next };
+    if (by) {
+      const inner = simpleAt(tokens, at);
+      if (inner?.value.withUnit) return { value: times(inner.value, count.value), next: inner.next };
+    }
+  }
+  return simpleAt(tokens, from);
+}
+
+function spanOrCount(tokens: readonly Token[], at: number): Parsed<Range> | null {
+  return span(tokens, at);
+}
+
+const pluses = new Set(["plus", "and"]);
+const minuses = new Set(["less", "minus"]);
+
+/** The sign of a further term, and where it begins. */
+function joinAt(tokens: readonly Token[], from: number): { sign: 1 | -1; next: number } | null {
+  let at = from;
+  if (isSign(tokens, at, ",") && lower(tokens, at + 1) === "plus") at++;
+  if (isSign(tokens, at, "+", "&") || pluses.has(lower(tokens, at))) return { sign: 1, next: at + 1 };
+  return minuses.has(lower(tokens, at)) ? { sign: -1, next: at + 1 } : null;
+}
+
+/** Units that are written behind a larger one without a word between: "1 lb 4 oz". */
+const smaller: Partial<Record<UnitId, UnitId>> = { lb: "oz", kg: "g", l: "ml", pint: "fl-oz" };
+
+/** An amount with everything that is added to it or taken off. A bare number adds nothing: "1 cup and 2 eggs" are two things. */
+export function measureAt(tokens: readonly Token[], from: number): Parsed<Measure> | null {
+  const begun = termAt(tokens, from);
+  if (!begun) return null;
+  const terms: Measure = [begun.value];
+  let next = begun.next;
+  for (;;) {
+    const beside = smaller[terms.at(-1)?.unit ?? "piece"];
+    const small = beside === undefined ? null : simpleAt(tokens, next);
+    if (small?.value.unit === beside && small) {
+      terms.push(small.value);
+      next = small.next;
+      continue;
+    }
+    const join = joinAt(tokens, next);
+    const more = join && termAt(tokens, join.next);
+    if (!join || !more?.value.withUnit || !begun.value.withUnit) return { value: terms, next };
+    terms.push({ ...more.value, sign: join.sign });
+    next = more.next;
+  }
+}
+
+/** Another measure of the same thing behind a stroke: "240g/8½oz/2 cups", "50 g | 1¾ oz", "60 ml = 4 tbsp". */
+export function measuresAt(tokens: readonly Token[], from: number): Parsed<Measure[]> | null {
+  const begun = measureAt(tokens, from);
+  if (!begun) return null;
+  const measures = [begun.value];
+  let next = begun.next;
+  while (isSign(tokens, next, "/", "|", "=")) {
+    const more = measureAt(tokens, next + 1);
+    if (!more?.value.every((each) => each.withUnit)) break;
+    measures.push(more.value);
+    next = more.next;
+  }
+  return { value: measures, next };
+}

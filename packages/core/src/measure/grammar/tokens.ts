@@ -1,0 +1,72 @@
+/** A piece of a line: a number, a word, or a sign, with where it stands. */
+export interface Token {
+  kind: "number" | "word" | "sign";
+  text: string;
+  /** Lower case, without accents. */
+  lower: string;
+  /** Of a number; NaN otherwise. */
+  value: number;
+  start: number;
+  end: number;
+  /** White space stands before it. */
+  spaced: boolean;
+}
+
+const vulgar: Record<string, string> = {
+  "¼": "1/4", "½": "1/2", "¾": "3/4", "⅐": "1/7", "⅑": "1/9", "⅒": "1/10", "⅓": "1/3", "⅔": "2/3", "⅕": "1/5",
+  "⅖": "2/5", "⅗": "3/5", "⅘": "4/5", "⅙": "1/6", "⅚": "5/6", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
+}; // prettier-ignore
+
+/** A larger number is no amount of anything in a kitchen. */
+export const MOST_NUMBER = 1e9;
+
+/** Makes typographic variants plain: fractions, dashes, quotes, spaces, decimal commas, marks of emphasis; the words stay as they are. */
+export function plainText(text: string): string {
+  return text
+    .replace(/\p{Extended_Pictographic}[\uFE0F\u200D]?/gu, " ")
+    .replace(/[\u00a0\u2000-\u200b\u202f\t]/g, " ")
+    .replace(/[‘’´`]/g, "'")
+    .replace(/[“”″]/g, '"')
+    .replace(/′/g, "'")
+    .replace(/\*\*|__/g, "")
+    .replace(
+      /(\d)?\s*([¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])/g,
+      (_, digit: string | undefined, sign: string) => `${digit ? `${digit} ` : ""}${vulgar[sign] ?? sign}`,
+    )
+    .replace(/[\u2044\u2215]/g, "/")
+    .replace(/[\u2010-\u2015\u2212]/g, "-")
+    .replace(/×/g, "x")
+    .replace(/(?:\s*\.){3,}/g, " ")
+    .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
+    .replace(/(?<![\d.,])(\d+),(\d{1,3})(?![\d/])/g, "$1.$2")
+    .replace(/\s+/g, " ")
+    .trim();
+}
+
+const withoutAccents = (text: string): string =>
+  /^[\w']*$/.test(text) ? text : text.normalize("NFD").replace(/[\u0300-\u036f]/g, "");
+
+const piece = /(\d+(?:\.\d+)?|\.\d+)|(\p{L}[\p{L}\p{M}']*)|(\S)/gu;
+
+/** The tokens of a plain text (see `plainText`). A number beyond reason is a sign: nothing can be done with it. */
+export function tokensOf(text: string): Token[] {
+  const out: Token[] = [];
+  let last = 0;
+  for (const match of text.matchAll(piece)) {
+    const start = match.index;
+    const written = match[0];
+    const value = match[1] === undefined ? NaN : Number(match[1]);
+    const kind = match[1] !== undefined && value <= MOST_NUMBER ? "number" : match[2] !== undefined ? "word" : "sign";
+    out.push({
+      kind,
+      text: written,
+      lower: withoutAccents(written.toLowerCase()),
+      value,
+      start,
+      end: start + written.length,
+      spaced: start > last,
+    });
+    last = start + written.length;
+  }
+  return out;
+}

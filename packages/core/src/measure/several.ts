@@ -1,0 +1,127 @@
+import { measureAt, measuresAt } from "./grammar/amounts";
+import { plainText, tokensOf } from "./grammar/tokens";
+import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, withoutTable, type WrittenItem } from "./line";
+
+const listWord = /^(?:ingredients?|you(?:'ll| will)? need|for the [a-z ]{2,20})\s*:\s*(?=\S)/i;
+/** What a speaker says before the next thing; never before an amount that it would change. */
+const leadWords = /^(?:(?:and|then|also|next|plus)\s+)+(?=(?:an?|one|two|three|four|five|six|half|about|some|the|\d)\b)/i;
+const price = /\s*[-–(]*\s*[£$€]\s?\d+(?:[.,]\d+)?[^)]*\)?\s*/;
+const footnote = /[*†‡]+\s*$/;
+
+const pieceWords = "(?:juice|zest|rind|peel|whites?|yolks?|flesh|seeds)";
+const piecesOf = new RegExp(
+  `^(?:(?:the|freshly|squeezed|finely|grated|strained|chopped)\\s+)*(${pieceWords}(?:\\s*(?:and|&|\\+|,)\\s*(?:grated )?${pieceWords})*)\\s+(?:of|from)\\s+`,
+  "i",
+);
+const pieceId: Record<string, string> = { rind: "zest", peel: "zest", white: "white", whites: "white", yolks: "yolk" };
+
+/** "zest and juice of 2 lemons", "whites of 2 medium eggs". */
+function takenFrom(text: string): WrittenItem[] | null {
+  const match = piecesOf.exec(text);
+  if (!match?.[1]) return null;
+  const rest = text.slice(match[0].length).replace(/^(?:the|those|your)\s+(?=\d|\w+\s)/i, "");
+  const inner = itemFrom(rest);
+  if (inner.measures.length === 0) return null;
+  const parts = match[1].toLowerCase().match(new RegExp(pieceWords, "g")) ?? [];
+  return parts.map((part) => {
+    const size = pieceId[part] ?? part;
+    return {
+      ...inner,
+      measures: inner.measures.map((measure) =>
+        measure.map((term) => (term.withUnit || size === "white" || size === "yolk" ? term : { ...term, size })),
+      ),
+      name: `${inner.name} ${size}`,
+    };
+  });
+}
+
+const listOf = (text: string): string[] =>
+  text
+    .split(/\s*,\s*(?:and\s+)?|\s+and\s+|\s*&\s*|\s*;\s*/i)
+    .map((part) => part.trim())
+    .filter((part) => part !== "");
+
+/** Amounts that are shared out: "1 tsp each soda and powder", "soda, powder and salt, a pinch of each". */
+function shared(text: string): WrittenItem[] | null {
+  if (!/\beach\b/i.test(text)) return null;
+  const { text: tailless, ...tail } = tailOf(text);
+  const tokens = tokensOf(tailless);
+  const leading = measuresAt(tokens, 0);
+  if (leading) {
+    const rest = textFrom(tailless, tokens, leading.next);
+    const each = /^(?:of\s+)?each(?:\s+of)?\s*:?\s+(.+)$/i.exec(rest);
+    const names = each?.[1] ? listOf(each[1]) : [];
+    if (names.length > 1) return names.map((name) => namedItem(name, leading.value, { text: name, ...tail }, [], []));
+  }
+  const behind = /^(.+?),?\s+(?:-\s+)?((?:\d|an?\b|half\b|about\b|\.).*?)\s+(?:of\s+)?each\.?$/i.exec(tailless);
+  if (behind?.[1] && behind[2]) {
+    const amount = tokensOf(behind[2]);
+    const found = measuresAt(amount, 0);
+    const names = listOf(behind[1]);
+    if (found && found.next === amount.length && names.length > 1)
+      return names.map((name) => namedItem(name, found.value, { text: name, ...tail }, [], []));
+  }
+  return null;
+}
+
+/** Where a line goes on with another amount and another name: "2 tsp powder, 1/2 tsp bicarb", "1 egg plus 1 egg white". */
+function severalOf(text: string): string[] {
+  const parts: string[] = [];
+  let from = 0;
+  let depth = 0;
+  const tokens = tokensOf(text);
+  const amountStands = (at: number): boolean => {
+    const found = measureAt(tokens, at);
+    if (!found) return false;
+    const rest = tokens[found.next];
+    if (
+      !found.value.every((term) => term.withUnit) &&
+      !found.value.every((term) => Number.isInteger(term.quantity.mid) && !term.spoken)
+    )
+      return false;
+    return (
+      rest !== undefined &&
+      (rest.kind === "word" || rest.text === "(") &&
+      !/^(?:or|and|plus|more|extra|each|minutes?|mins?|hours?|inch|cm|mm|in|degrees?)$/.test(rest.lower)
+    );
+  };
+  const nameStands = (start: number, end: number): boolean => {
+    const before = text.slice(start, end);
+    const begun = tokensOf(before);
+    const found = measureAt(begun, 0);
+    return found !== null && begun.slice(found.next).some((token) => token.kind === "word" && !/^(?:of|x)$/.test(token.lower));
+  };
+  tokens.forEach((token, at) => {
+    if (/^[([]$/.test(token.text)) depth++;
+    if (/^[)\]]$/.test(token.text)) depth--;
+    if (depth > 0 || at === 0) return;
+    const soured = token.lower === "with" && /^(?:soured|mixed|combined|dissolved|clabbered)$/.test(tokens[at - 1]?.lower ?? "");
+    const joint = soured || token.text === "," || token.text === ";" || token.text === "+" || /^(?:plus|and)$/.test(token.lower);
+    if (!joint || !amountStands(at + 1) || !nameStands(from, token.start)) return;
+    parts.push(text.slice(from, token.start));
+    from = tokens[at + 1]?.start ?? token.end;
+  });
+  parts.push(text.slice(from));
+  return parts.map((part) => part.trim()).filter((part) => part !== "");
+}
+
+/** Every item of a line. A line that says nothing readable comes back as one item with its text as the name. */
+export function itemsOf(source: string): WrittenItem[] {
+  const text = withoutTable(plainText(withoutBullet(source)))
+    .replace(/^[-*•·>\s]+(?=\S)/, "")
+    .replace(listWord, "")
+    .replace(leadWords, "")
+    .replace(price, " ")
+    .replace(footnote, "")
+    .replace(/\s+/g, " ")
+    .trim();
+  const parts = severalOf(text);
+  if (parts.length > 1) return parts.flatMap((part) => takenFrom(part) ?? [itemFrom(part)]);
+  return shared(text) ?? takenFrom(text) ?? [itemFrom(text)];
+}
+
+/** The first item of a line: for a field that holds one. */
+export const readLine = (source: string): WrittenItem => itemsOf(source)[0] ?? itemFrom(source);
+
+/** Names without amounts that stand side by side: "salt & pepper", "jam and butter". Which of them are things is for the pantry to say. */
+export const sideBySide = (name: string): string[] => listOf(name);

@@ -1,0 +1,77 @@
+import { readTemperatures, type ReadTemperatures } from "./oven-text";
+import { piecesIn, readPan } from "./pan-text";
+import type { Line, Question, Reading } from "./reading";
+import { readStages } from "./time-text";
+import { celsiusFromFahrenheit, type Measures } from "./units";
+
+/** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
+export function readSurroundings(reading: Reading, measures: Measures): void {
+  const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
+  reading.lines.forEach((line, at) => {
+    if (line.role === "ingredient" || line.role === "title") return;
+    const read = readTemperatures(line.source);
+    if (read.celsius !== undefined)
+      ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(line.source) && !/\bpre-?heat/i.test(line.source) });
+    if (read.coreC !== undefined) reading.coreC ??= read.coreC;
+    const stages = readStages(line.source);
+    if (stages.length > 0 && reading.minutes === undefined) {
+      reading.minutes = stages.reduce((all, { minutes }) => ({ low: all.low + minutes.low, high: all.high + minutes.high }), {
+        low: 0,
+        high: 0,
+      });
+      if (stages.length > 1) reading.stages = stages;
+    }
+    const pan = readPan(line.source);
+    if (pan && (reading.pan === undefined || (reading.pan.shape === "free" && pan.shape !== "free"))) reading.pan = pan;
+    const pieces = piecesIn(line.source);
+    if (pieces !== null && reading.yield === undefined) reading.yield = { pieces };
+  });
+  // What is set on a tray or into cases is counted by the yield.
+  if (reading.pan && (reading.pan.shape === "free" || reading.pan.shape === "muffin") && reading.yield?.pieces !== undefined)
+    reading.pan.pieces ??= reading.yield.pieces;
+  // A fan's number and the conventional one of another line are one oven: the conventional one.
+  const chosen =
+    ovens.find(({ bakes, read }) => bakes && read.mode !== "fan") ?? ovens.find(({ read }) => read.mode !== "fan") ?? ovens[0];
+  if (chosen) {
+    const { read, at } = chosen;
+    const line = reading.lines[at];
+    reading.oven = {
+      celsius: read.celsius ?? 0,
+      ...(read.mode ? { mode: read.mode } : {}),
+      ...(read.fahrenheit ? { dial: "F" as const } : {}),
+    };
+    if (read.conflict && line) reading.questions.push(temperatureQuestion(read.conflict, at, line));
+    if (read.ambiguous && line) reading.questions.push(scaleQuestion(read.ambiguous.celsius, at, line, measures));
+  }
+}
+
+function temperatureQuestion(pair: { celsius: number; fahrenheit: number }, index: number, line: Line): Question {
+  line.state = "asked";
+  const converted = Math.round(celsiusFromFahrenheit(pair.fahrenheit));
+  return {
+    id: `oven-${index}`,
+    kind: "temperatures-disagree",
+    line: index,
+    message: `${pair.celsius} °C is not ${pair.fahrenheit} °F: that would be ${converted} °C. Which one is meant?`,
+    choices: [
+      { label: `${pair.celsius} °C`, celsius: pair.celsius },
+      { label: `${pair.fahrenheit} °F, ${converted} °C`, celsius: converted },
+    ],
+  };
+}
+
+function scaleQuestion(said: number, index: number, line: Line, measures: Measures): Question {
+  line.state = "asked";
+  const f = Math.round(celsiusFromFahrenheit(said));
+  const choices = [
+    { label: `${said} °C`, celsius: said },
+    { label: `${said} °F, ${f} °C`, celsius: f },
+  ];
+  return {
+    id: `scale-${index}`,
+    kind: "which-scale",
+    line: index,
+    message: `${said} may be °C or °F here. Which one is it?`,
+    choices: measures === "us" ? [choices[1] ?? choices[0], choices[0]].filter((choice) => choice !== undefined) : choices,
+  };
+}

@@ -1,0 +1,166 @@
+import { first, inTurn, map, maybe, type Parser, sign, word } from "./grammar/combinators";
+import { andPart, article, value, valueOrA } from "./grammar/numbers";
+import { plainText, type Token, tokensOf } from "./grammar/tokens";
+
+/**
+ * Times in a text.
+ *
+ *   time    = clock | hours ("and"? minutes)? | minutes
+ *   hours   = value "hour" ("and" "a"? part)?            "an hour and a quarter", "1¼ hours"
+ *   minutes = value "min"
+ *   span    = time ("-" | "to") time | value ("-" | "to") time
+ */
+export interface Minutes {
+  low: number;
+  high: number;
+}
+
+/** A part of a bake: how long, and what is said of its heat and cover. */
+export interface ReadStage {
+  minutes: Minutes;
+  celsius?: number;
+  covered?: boolean;
+  free?: boolean;
+}
+
+const HOUR = word("hour", "hours", "hr", "hrs", "h");
+const MINUTE = word("minute", "minutes", "min", "mins", "m");
+const dot = maybe(sign("."));
+
+const clock: Parser<number> = (tokens, at) => {
+  const [h, colon, m] = [tokens[at], tokens[at + 1], tokens[at + 2]];
+  if (h?.kind !== "number" || colon?.text !== ":" || colon.spaced || m?.kind !== "number" || m.spaced || m.text.length !== 2)
+    return null;
+  return h.value <= 5 && m.value < 60 ? { value: h.value * 60 + m.value, next: at + 3 } : null;
+};
+const minutesOnly: Parser<number> = map(inTurn(valueOrA, MINUTE, dot), ([n]) => n);
+const hours: Parser<number> = map(
+  inTurn(
+    first(
+      valueOrA,
+      map(article, () => 1),
+    ),
+    HOUR,
+    dot,
+    maybe(andPart),
+    maybe(map(inTurn(maybe(word("and")), minutesOnly), ([, m]) => m)),
+  ),
+  ([n, , , share, more]) => 60 * (n + (share ?? 0)) + (more ?? 0),
+);
+const time: Parser<number> = first(clock, hours, minutesOnly);
+const joint = first(sign("-"), word("to", "or"));
+
+const hyphened = maybe(sign("-"));
+/** A time or a range of two; the unit may stand behind the second alone. */
+const span: Parser<Minutes> = first(
+  map(inTurn(time, joint, time), ([low, , high]) => (high >= low ? { low, high } : null)),
+  (tokens, at) => {
+    const from = value(tokens, at);
+    const join = from && joint(tokens, from.next);
+    const to = join && time(tokens, join.next);
+    if (!from || !join || !to) return null;
+    const second = value(tokens, join.next);
+    const unit = second && second.value > 0 ? to.value / second.value : 1;
+    const low = from.value * unit;
+    return low <= to.value ? { value: { low, high: to.value }, next: to.next } : null;
+  },
+  map(inTurn(time, hyphened), ([t]) => ({ low: t, high: t })),
+);
+
+const baking = /\b(?:bak(?:e[sd]?|ing)|cook(?:s|ed|ing)?|roast|oven|air[\s-]?fryer|griddle|fry|grill)\b/i;
+const notBaking =
+  /\b(?:rest|chill|cool|stand|soak|prov|rise|leave|preheat|pre-heat|heat the oven|prep|total|ready in|keeps?|store|freez|fridge|hands-on|active|marinat|whisk|beat|simmer|boil|wait|sit|knead|mix|check(?:ing)? (?:from|after)|look|turn(?:ing)?(?: it)? after|serve within|warm)\b/gi;
+const goesOn = /\b(?:then|another|more|further|again|remaining|uncovered|covered|lid|foil)\b/i;
+
+interface Said extends Minutes {
+  start: number;
+  end: number;
+}
+
+function timesIn(text: string): Said[] {
+  const tokens = tokensOf(text);
+  const out: Said[] = [];
+  for (let at = 0; at < tokens.length; at++) {
+    const here = tokens[at];
+    const found = span(tokens, at) ?? bareStage(tokens, at, text);
+    if (!found || !here) continue;
+    const end = tokens[found.next - 1]?.end ?? here.end;
+    out.push({ ...found.value, start: here.start, end });
+    at = found.next - 1;
+  }
+  return out;
+}
+
+/** "then 20 uncovered", "then 10 more": a number without its unit, behind one that had it. */
+function bareStage(tokens: readonly Token[], at: number, text: string): { value: Minutes; next: number } | null {
+  const found = value(tokens, at);
+  const here = tokens[at];
+  if (!found || here?.kind !== "number") return null;
+  const before = text.slice(Math.max(0, here.start - 12), here.start);
+  const after = tokens[found.next]?.lower ?? "";
+  if (!/\bthen\s+(?:for\s+)?$/i.test(before) || !/^(?:uncovered|covered|more|open|free|without|at|on)$/.test(after)) return null;
+  if (!/\b(?:min|hour|hr)/i.test(text.slice(0, here.start))) return null;
+  return { value: { low: found.value, high: found.value }, next: found.next };
+}
+
+/** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */
+function isBaking(text: string, said: Said, anyBake: boolean): boolean {
+  const clauseStart = Math.max(...[".", ";", "·", "!"].map((mark) => text.lastIndexOf(mark, said.start - 1))) + 1;
+  const clause = text.slice(clauseStart, said.start);
+  let last = "";
+  let at = -1;
+  for (const match of clause.matchAll(new RegExp(`${baking.source}|${notBaking.source}`, "gi"))) {
+    if (match.index > at) {
+      at = match.index;
+      last = match[0];
+    }
+  }
+  if (last !== "")
+    return baking.test(last) && !/^oven$/i.test(last) ? true : /^oven$/i.test(last) ? !/\bpre-?heat|\bheat/i.test(clause) : false;
+  // A full stop may have been taken for that of an abbreviation ("min.").
+  const rest = text[said.end - 1] === "." ? "" : (text.slice(said.end).split(/[.;·]/)[0] ?? "");
+  if (/^\s*(?:of\s+)?(?:rest|chill|cool|prov|soak|in the (?:fridge|freezer))/i.test(rest)) return false;
+  return anyBake || baking.test(rest) || /^\s*at\s+\d/.test(rest);
+}
+
+/** The stages of the bake that a text says, in order; their times add up. Empty where it says none. */
+export function readStages(source: string): ReadStage[] {
+  const text = plainText(source);
+  if (/\b(?:keeps?|stor(?:e|age)|freez|best (?:eaten|within))\b/i.test(text) && !baking.test(text)) return [];
+  // A temperature of an oven beside it makes a time without a verb a bake.
+  const degrees = /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b/i.test(text);
+  // A line that begins with its minutes says how long the bake is: "16-18 minutes. Cool 5 min in the pan."
+  const alone = /^\s*(?:about |around )?\d+(?:\s*(?:-|to)\s*\d+)?\s*(?:min|minutes|mins)\b/i.test(text) ? 0 : -1;
+  const takes = /\b(?:takes?|does it|needs?|done in|ready in)\b/i.test(text);
+  const all = timesIn(text).filter((said) => said.high >= 0.5 && said.high <= 600);
+  const baked = all.filter((said) => isBaking(text, said, degrees || takes || (alone === 0 && said === all[0])));
+  const stages: ReadStage[] = [];
+  let end = 0;
+  for (const said of baked) {
+    const between = text.slice(end, said.start);
+    const after = text.slice(said.end, said.end + 26);
+    if (stages.length > 0) {
+      const checks = /\b(?:check|look|test|from|after|or until|halfway|turn(?:ing)? (?:it |the \w+ )?after)\b[^,;.]*$/i.test(
+        between,
+      );
+      const adds = goesOn.test(between) || goesOn.test(after) || /\bbake\b/i.test(between) || /,\s*turn\b[^.]*,\s*$/i.test(between);
+      if (checks && !/\b(?:then|another|more|further)\b/i.test(between + after)) continue;
+      if (!adds) continue;
+    }
+    const around = `${between.slice(-24)} ${after}`;
+    stages.push({
+      minutes: { low: said.low, high: said.high },
+      ...(/\bcovered\b|\blid on\b|\bfoil\b/i.test(after) && !/\buncovered\b/i.test(after) ? { covered: true } : {}),
+      ...(/\b(?:out of the tin|free|on the rack|without the tin)\b/i.test(around) ? { free: true } : {}),
+    });
+    end = said.end;
+  }
+  return stages;
+}
+
+/** The bake time said in a text: the sum of its stages. Minutes. */
+export function readMinutes(source: string): Minutes | null {
+  const stages = readStages(source);
+  if (stages.length === 0) return null;
+  return stages.reduce((all, { minutes }) => ({ low: all.low + minutes.low, high: all.high + minutes.high }), { low: 0, high: 0 });
+}

@@ -1,0 +1,31 @@
+/** The folders of each part in the order in which data flows; nothing imports from a later one. One list for the linter and the graph. */
+export const layers = {
+  "packages/core/src": ["measure", "pantry", "formula", "lift", "body", "bake", "balance", "plan", "trial", "exchange"],
+  "apps/server/src": ["store", "demo", "compute", "resources"],
+  "apps/web": [
+    "workers",
+    "device",
+    "theme",
+    "ui",
+    "features/wire",
+    "features/instruments",
+    "features/lift",
+    "features/body",
+    "features/bake",
+    "features/fill",
+    "features/balance",
+    "features/store",
+    "features/reader",
+    "features/formula",
+    "features/look",
+    "features/shell",
+    "app",
+  ],
+};
+
+/** Files at the root of a part that stand before its folders; all others stand after them. */
+export const foundations = {
+  "packages/core/src": ["errors", "physics"],
+  "apps/server/src": ["errors", "settings", "problems", "wire"],
+  "apps/web": [],
+};
