@@ -136,7 +136,7 @@ test("the server away: saving ends in a sentence and a button, a room still open
   await page.getByTestId("instrument-lift").waitFor();
   await page.getByLabel("Name of the formula").fill("Tray bread of the pier");
   // The page has been there long enough to have brought its parts.
-  await page.waitForLoadState("networkidle");
+  await page.locator("html[data-parts=here]").waitFor();
   await page.context().setOffline(true);
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByText(/The server does not answer/).waitFor();

@@ -41,7 +41,7 @@ const gone = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
   });
 
 const formula = (title: string) => ({
-  shape: 1,
+  shape: 2,
   title,
   kind: "loaf",
   measures: "metric",

@@ -13,7 +13,7 @@ import { openStore } from "./store/store";
 import type { App } from "./wire";
 
 const formula: Formula = {
-  shape: 1,
+  shape: 2,
   title: "Trial loaf",
   kind: "loaf",
   measures: "metric",

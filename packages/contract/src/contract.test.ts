@@ -25,7 +25,7 @@ const told = (
 ): string => (schema.safeParse(value).error?.issues ?? []).map((issue) => `${issue.path.join(".")}: ${issue.message}`).join("; ");
 
 const formula = {
-  shape: 1,
+  shape: 2,
   title: "Pier loaf",
   kind: "loaf",
   measures: "metric",

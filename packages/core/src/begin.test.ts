@@ -1,7 +1,9 @@
 import { readings } from "./analyse";
 import { analyseText, answered, beginKind, formulaFrom, mended, type Mending, mendingKey } from "./begin";
-import { formulaSchema } from "./formula/formula";
+import { isOpen, isWeighed } from "./formula/components";
+import { type FormulaLine, formulaSchema } from "./formula/formula";
 import { kinds } from "./formula/kinds";
+import { bareKitchen, openFormula } from "./formula/open";
 import { readRecipe } from "./read";
 
 const text = `Sorghum muffins
@@ -52,11 +54,16 @@ test("a line that could not be read is mended by an ingredient, a line without a
 });
 
 test("a formula is begun from a reading, and nothing of the text is lost", () => {
-  const { formula, left } = formulaFrom(readRecipe(text, "us"), "us");
+  const formula = formulaFrom(readRecipe(text, "us"), "us");
   expect(formulaSchema.safeParse(formula).error?.issues ?? []).toEqual([]);
   expect(formula).toMatchObject({ kind: "muffin", oven: { celsius: 190 }, vessel: { shape: "muffin", pieces: 12 } });
-  expect(left.map((line) => line.source)).toEqual(["3 tbsp moon dust", "butter"]);
-  for (const word of ["moon dust", "butter", "20 minutes"]) expect(formula.notes).toContain(word);
+  const open = formula.lines.filter(isOpen);
+  expect(open.map(({ source, name, ingredientId, grams }) => [source, name, ingredientId, grams?.mid])).toEqual([
+    ["3 tbsp moon dust", "Moon dust", undefined, undefined],
+    ["butter", undefined, "butter", undefined],
+  ]);
+  expect(formula.notes).toContain("20 minutes");
+  expect(formula.said).toMatchObject({ celsius: 190, minutes: { low: 20 }, panNamed: true });
 });
 
 test("a text with a false pair of temperatures is analysed with that finding", () => {
@@ -82,14 +89,27 @@ describe("what was said of a line by hand", () => {
 Topping:
 40 g oats`;
   const reading = readRecipe(pier, "us");
-  const idsOf = (mending: Mending): string[] =>
-    formulaFrom(mended(reading, mending, "us"), "us").formula.lines.map(({ ingredientId }) => ingredientId);
+  const linesOf = (mending: Mending): FormulaLine[] => formulaFrom(mended(reading, mending, "us"), "us").lines;
+  const idsOf = (mending: Mending): string[] => linesOf(mending).flatMap((line) => (isWeighed(line) ? [line.ingredientId] : []));
 
-  test("what is optional is off until it is taken, a part that is no batter stays out, and both go into the notes", () => {
-    expect(idsOf({})).toEqual(["sorghum-flour", "walnuts", "soda", "salt"]);
+  test("every line keeps its place: what is optional is off until it is taken, a topping stands in its component, what is unknown is open", () => {
+    expect(idsOf({})).toEqual(["sorghum-flour", "walnuts", "soda", "salt", expect.stringMatching(/oats/)]);
     expect(idsOf({ "30 g chia seeds (optional)": { taken: true } })).toContain("chia");
-    const { formula } = formulaFrom(reading, "us");
-    for (const word of ["chia seeds", "moonbean", "oats"]) expect(formula.notes).toContain(word);
+    const formula = formulaFrom(reading, "us");
+    expect(formula.components).toEqual([{ id: expect.any(String), name: "Topping", role: "topping" }]);
+    expect(formula.lines.map(({ name, ingredientId, off, component }) => [ingredientId ?? name, off, component])).toEqual([
+      ["sorghum-flour", undefined, undefined],
+      ["walnuts", undefined, undefined],
+      ["chia", true, undefined],
+      ["soda", undefined, undefined],
+      ["salt", undefined, undefined],
+      ["Moonbean flour", undefined, undefined],
+      [expect.stringMatching(/oats/), undefined, formula.components?.[0]?.id],
+    ]);
+    expect(readings(openFormula(formula, bareKitchen))).toMatchObject({
+      open: [{ name: "Moonbean flour", matters: true }],
+      final: false,
+    });
   });
 
   test("a line that is left unread asks nothing more and weighs nothing", () => {
@@ -100,10 +120,10 @@ Topping:
 
   test("an alternative that is chosen brings its own name; a stand-in keeps the baker's", () => {
     const pecans = mended(reading, { "50 g walnuts or pecans": { choice: { "which-one": 1 } } }, "us");
-    const chosen = formulaFrom(pecans, "us").formula.lines.find(({ ingredientId }) => ingredientId === "pecans");
+    const chosen = formulaFrom(pecans, "us").lines.find(({ ingredientId }) => ingredientId === "pecans");
     expect(chosen?.name ?? "Pecans").toMatch(/pecans/i);
     const stand = mended(reading, { "60 g moonbean flour": { ingredientId: "teff-flour" } }, "us");
-    const line = formulaFrom(stand, "us").formula.lines.find(({ ingredientId }) => ingredientId === "teff-flour");
+    const line = formulaFrom(stand, "us").lines.find(({ ingredientId }) => ingredientId === "teff-flour");
     expect(line).toMatchObject({ name: "Moonbean flour", grams: { mid: 60 } });
   });
 

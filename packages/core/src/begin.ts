@@ -1,9 +1,10 @@
 import { analyse, type Analysis, type AnalyseInput, defaultsOf } from "./analyse";
 import type { Finding } from "./balance/finding";
 import { profileOf, typicalLines } from "./balance/bands";
-import type { Formula, FormulaLine } from "./formula/formula";
+import type { Formula, FormulaLine, Pasted, Said } from "./formula/formula";
+import { type FormulaComponent, sortLines } from "./formula/components";
+import type { Opened } from "./formula/open";
 import { type Kind, kindFromWords } from "./formula/kinds";
-import type { WeighedLine } from "./formula/resolve";
 import type { Line, Question, Reading } from "./measure/reading";
 import { mainMeasure } from "./measure/line";
 import { itemsOf } from "./measure/several";
@@ -113,28 +114,59 @@ function vesselFrom(reading: Reading, kind: Kind): Vessel {
   return { ...(across ? rest : base), ...pan, ...(pieces === undefined ? {} : { pieces }) };
 }
 
-export interface Begun {
-  formula: Formula;
-  /** Lines that carry no ingredient or no mass and so stand outside the formula; they go into its notes. */
-  left: Line[];
+/** A line of a reading as a line of a formula: in its component, open where it is not answered, off where it may be left out. */
+function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): FormulaLine {
+  const at = reading.lines.indexOf(line);
+  const unsure = line.state === "asked" && line.ingredientId !== null && line.grams !== null;
+  const question = unsure ? reading.questions.find((q) => q.line === at) : undefined;
+  const own = (line.name.trim() === "" ? line.source.trim() : line.name.trim()).slice(0, 120).replace(/^./, (c) => c.toUpperCase());
+  return {
+    id: `l${index + 1}`,
+    ...(line.ingredientId === null ? { name: own } : { ingredientId: line.ingredientId, ...labelOf(line, shelf) }),
+    ...(line.grams === null ? {} : { grams: line.grams }),
+    ...(line.unit ? { unit: line.unit } : {}),
+    ...(line.filling ? { filling: line.filling } : {}),
+    ...(line.preparation ? { note: line.preparation.slice(0, 500) } : {}),
+    ...(line.component === undefined ? {} : { component: line.component }),
+    // What may be left out is off until it is taken.
+    ...(line.optional === true ? { off: true } : {}),
+    ...(question ? { unsure: question.message.slice(0, 300) } : {}),
+    source: line.source.trim().slice(0, 500),
+  };
 }
 
-/** A formula from a reading: its weighed lines, and what else the text said of pan, oven and kind. The rest goes into the notes. */
-export function formulaFrom(reading: Reading, measures: Measures, kind?: Kind, shelf: Shelf = builtInShelf): Begun {
+/** What the recipe says of its bake, as far as it does. */
+function saidIn(reading: Reading, vessel: Vessel, batterG: number): Said | null {
+  const { minutes, oven, coreC, stages, pan } = reading;
+  const { pieces, pieceG } = reading.yield ?? {};
+  if (minutes === undefined && oven === undefined && coreC === undefined && pieces === undefined && pan === undefined) return null;
+  return {
+    ...(minutes ? { minutes } : {}),
+    ...(oven ? { celsius: clampOven(oven.celsius), ...(oven.mode ? { mode: oven.mode } : {}) } : {}),
+    ...(coreC === undefined ? {} : { coreC }),
+    ...(pieces === undefined ? {} : { pieces }),
+    ...(pieceG === undefined ? {} : { pieceG }),
+    ...(stages && stages.length > 1 ? { stages: stages.slice(0, 12) } : {}),
+    vessel,
+    panNamed: pan !== undefined,
+    batterG,
+  };
+}
+
+/**
+ * A formula from a reading: every ingredient in its place and component, open where it is not answered, what the text says of pan, oven, time
+ * and kind, and with `pasted` the text itself. Steps and remarks go into the notes.
+ */
+export function formulaFrom(
+  reading: Reading,
+  measures: Measures,
+  kind?: Kind,
+  shelf: Shelf = builtInShelf,
+  pasted?: Pasted,
+): Formula {
   const title = reading.title ?? "Untitled formula";
   const text = reading.lines.map((line) => line.source).join(" ");
   const chosen = kind ?? kindFromWords(title) ?? kindFromPan(reading) ?? kindFromWords(text) ?? "loaf";
-  const aside = new Set((reading.components ?? []).filter(({ role }) => role !== "soaker").map(({ id }) => id));
-  const weighed = reading.lines.filter(
-    (line) =>
-      line.role === "ingredient" &&
-      line.ingredientId !== null &&
-      line.grams !== null &&
-      // What may be left out is off until it is taken; what goes on top, in the tin or on the table is no batter.
-      line.optional !== true &&
-      (line.component === undefined || !aside.has(line.component)),
-  );
-  const left = reading.lines.filter((line) => line.role === "ingredient" && !weighed.includes(line));
   const steps = reading.lines.filter((line) => line.role === "step" || line.role === "note");
   const defaults = defaultsOf(chosen);
   const oven: Oven = reading.oven
@@ -145,30 +177,43 @@ export function formulaFrom(reading: Reading, measures: Measures, kind?: Kind, s
         celsius: clampOven(reading.oven.celsius),
       }
     : defaults.oven;
-  const lines = weighed.map((line, index): FormulaLine => ({
-    id: `l${index + 1}`,
-    ingredientId: line.ingredientId ?? "",
-    grams: line.grams ?? { low: 0, mid: 0, high: 0 },
-    ...(line.unit ? { unit: line.unit } : {}),
-    ...(line.filling ? { filling: line.filling } : {}),
-    ...labelOf(line, shelf),
-    ...(line.preparation ? { note: line.preparation.slice(0, 500) } : {}),
-  }));
-  const notes = [...left.map((line) => `Not weighed: ${line.source.trim()}`), ...steps.map((line) => line.source.trim())]
-    .join("\n")
-    .slice(0, 20_000);
-  const formula: Formula = {
-    shape: 1,
+  const lines = reading.lines
+    .filter((line) => line.role === "ingredient")
+    .slice(0, 200)
+    .map((line, index) => lineFrom(reading, line, index, shelf));
+  const used = new Set(lines.map(({ component }) => component));
+  const components = (reading.components ?? [])
+    .filter(({ id }) => used.has(id))
+    .slice(0, 24)
+    .map(({ id, name, role }): FormulaComponent => ({
+      id,
+      name: name
+        .trim()
+        .slice(0, 80)
+        .replace(/^./, (c) => c.toUpperCase()),
+      role,
+    }));
+  const vessel = vesselFrom(reading, chosen);
+  const { batter } = sortLines(lines, components, shelf);
+  const batterG = batter.reduce((g, { grams }) => g + (typeof grams === "number" ? grams : grams.mid), 0);
+  const said = saidIn(reading, vessel, batterG);
+  return {
+    shape: 2,
     title: title.slice(0, 160),
     kind: chosen,
     measures,
-    lines: lines.slice(0, 200),
-    vessel: vesselFrom(reading, chosen),
+    ...(components.length > 0 ? { components } : {}),
+    lines,
+    vessel,
     oven,
     process: defaults.process,
-    notes,
+    notes: steps
+      .map((line) => line.source.trim())
+      .join("\n")
+      .slice(0, 20_000),
+    ...(said ? { said } : {}),
+    ...(pasted ? { pasted } : {}),
   };
-  return { formula, left };
 }
 
 const clampOven = (celsius: number): number => Math.min(320, Math.max(60, celsius));
@@ -194,7 +239,7 @@ export function beginKind(
       : [{ ingredientId, grams }],
   );
   return {
-    shape: 1,
+    shape: 2,
     title: `New ${kind.replace("-", " ")}`,
     kind,
     measures,
@@ -211,18 +256,17 @@ export function beginKind(
 }
 
 /** What a request sends as text, lines or a batch, as lines with all that the text said beside them. */
-export function inputFrom(
-  request: AnalyseInput & { text?: string | undefined },
-  shelf: Shelf = builtInShelf,
-): AnalyseInput & { lines: readonly WeighedLine[] } {
+export function inputFrom(request: AnalyseInput & { text?: string | undefined }, shelf: Shelf = builtInShelf): Opened {
   const { text, ...input } = request;
   if (input.lines && input.lines.length > 0) return { ...input, lines: input.lines };
   if (text === undefined) return { ...input, lines: typicalLines(input.kind ?? "loaf", input.batchG ?? 0) };
   const measures = input.measures ?? "us";
-  const { formula } = formulaFrom(readRecipe(text, measures, undefined, shelf), measures, input.kind);
+  const formula = formulaFrom(readRecipe(text, measures, undefined, shelf), measures, input.kind);
   return {
     ...input,
     lines: formula.lines,
+    components: formula.components,
+    said: formula.said,
     kind: input.kind ?? formula.kind,
     vessel: input.vessel ?? formula.vessel,
     oven: input.oven ?? formula.oven,

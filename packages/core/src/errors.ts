@@ -1,6 +1,7 @@
 /** Stable codes of everything the core refuses. A message says what was wrong, with what value, and what would be right. */
 export type CoreErrorCode =
   | "unknown-ingredient"
+  | "unknown-component"
   | "unknown-unit"
   | "bad-amount"
   | "bad-vessel"

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { readings } from "./analyse";
 import type { Formula } from "./formula/formula";
 import { blendFromLabel, sharesByOrder } from "./formula/label";
-import { asIngredient, type Book, expand, formulaLineId } from "./formula/nested";
+import { asIngredient, type Book, expand, expandWeighed, formulaLineId } from "./formula/nested";
 import type { WeighedLine } from "./formula/resolve";
 import { builtInShelf, shelfWith } from "./pantry/catalogue";
 import { ingredientSchema } from "./pantry/ingredient";
@@ -20,7 +20,7 @@ const bookOf =
     entries[id];
 const exact = (grams: number) => ({ low: grams, mid: grams, high: grams });
 const formula: Formula = {
-  shape: 1,
+  shape: 2,
   title: "Base batter",
   kind: "loaf",
   measures: "metric",
@@ -73,7 +73,7 @@ describe("a formula as an ingredient", () => {
                 ],
               }),
           );
-          const lines = expand([{ ingredientId: formulaLineId(`f${masses.length - 1}`), grams }], bookOf(entries));
+          const lines = expandWeighed([{ ingredientId: formulaLineId(`f${masses.length - 1}`), grams }], bookOf(entries));
           const whole = lines.reduce((g, line) => g + (typeof line.grams === "number" ? line.grams : line.grams.mid), 0);
           return Math.abs(whole - grams) < 1e-9 * grams + 1e-9 && lines.every((line) => !line.ingredientId.startsWith("formula:"));
         },

@@ -1,8 +1,8 @@
 import { type Analysis, defaultsOf, readings } from "./balance/readings";
-import type { Formula, Part } from "./formula/formula";
-import { type Book, expand } from "./formula/nested";
+import { type FormulaComponent, type InputLine, placeOf, sortLines } from "./formula/components";
+import type { Formula, FormulaLine, Part } from "./formula/formula";
+import { type Book, expandWeighed } from "./formula/nested";
 import { bareKitchen, gramsOf, type Kitchen, openInput } from "./formula/open";
-import type { WeighedLine } from "./formula/resolve";
 import { scaleLines } from "./formula/scale";
 
 export interface JudgedPart {
@@ -15,18 +15,69 @@ export interface Split {
   parts: JudgedPart[];
   /** Share of the base batter that no part takes; below 0 when more is taken than there is. */
   left: number;
+  /** Components that no part takes. */
+  unused: FormulaComponent[];
+}
+
+const takes = (part: Part, { id }: FormulaComponent): boolean => part.share > 0 && (part.components?.includes(id) ?? true);
+
+/** The components that can go to one part or another: what is beside the batter. */
+export const dividable = ({ components = [] }: Formula): FormulaComponent[] =>
+  components.filter((component) => placeOf(component) !== "batter");
+
+/** How much of a component a part gets: in proportion to its share among the parts that take it; all of it where it alone does. */
+export function componentShare(formula: Formula, part: Part, component: FormulaComponent): number {
+  if (!takes(part, component)) return 0;
+  const all = (formula.parts ?? []).reduce((sum, other) => sum + (takes(other, component) ? other.share : 0), 0);
+  // What is left of the batter keeps its own of what goes with all of it.
+  const whole = part.components === undefined ? Math.max(1, all) : all;
+  return whole > 0 ? part.share / whole : 0;
+}
+
+/** What a part is made of: its share of the batter, its components, its additions. */
+function linesOfPart(formula: Formula, part: Part): { lines: InputLine[]; components: FormulaComponent[] } {
+  const beside = dividable(formula);
+  const ids = new Set(beside.map(({ id }) => id));
+  const batter = formula.lines.filter(({ component }) => component === undefined || !ids.has(component));
+  const shares = beside
+    .map((component) => ({ component, share: componentShare(formula, part, component) }))
+    .filter((c) => c.share > 0);
+  const components = [
+    ...(formula.components ?? []).filter(({ id }) => !ids.has(id)),
+    ...shares.map(({ component, share }) =>
+      component.cookedG === undefined ? component : { ...component, cookedG: component.cookedG * share },
+    ),
+  ];
+  const from = (lines: readonly FormulaLine[], share: number): FormulaLine[] => (share > 0 ? scaleLines(lines, share) : []);
+  return {
+    lines: [
+      ...from(batter, part.share),
+      ...shares.flatMap(({ component: { id }, share }) =>
+        from(
+          formula.lines.filter(({ component }) => component === id),
+          share,
+        ),
+      ),
+      ...part.additions,
+    ],
+    components,
+  };
 }
 
 /** Each part of a base batter judged by itself: its share of every line, with its own additions, kind, pan and oven. Throws as `openFormula`. */
 export function splitOf(formula: Formula, kitchen: Kitchen = bareKitchen): Split {
   const parts = (formula.parts ?? []).map((part): JudgedPart => {
-    const lines: WeighedLine[] = [...(part.share > 0 ? scaleLines(formula.lines, part.share) : []), ...part.additions];
+    const { lines, components } = linesOfPart(formula, part);
     const { kind, vessel, oven } = part;
-    const input = openInput({ lines, kind, vessel, oven, process: formula.process, measures: formula.measures }, kitchen);
-    const weighs = input.lines.some((line) => gramsOf(line) > 0);
+    const input = openInput(
+      { lines, components, kind, vessel, oven, process: formula.process, measures: formula.measures },
+      kitchen,
+    );
+    const weighs = sortLines(input.lines, components, kitchen.shelf).batter.some((line) => gramsOf(line) > 0);
     return { part, analysis: weighs ? readings(input, kitchen.shelf) : null };
   });
-  return { parts, left: leftOf(formula) };
+  const unused = dividable(formula).filter((component) => !(formula.parts ?? []).some((part) => takes(part, component)));
+  return { parts, left: leftOf(formula), unused };
 }
 
 const leftOf = (formula: Formula): number => 1 - (formula.parts ?? []).reduce((all, { share }) => all + share, 0);
@@ -49,9 +100,11 @@ export const partOfKind = (part: Part, kind: Part["kind"]): Partial<Part> => {
 /** What each line pulls, mmol: an ingredient on several lines is shared out by mass, a nested formula pulls what its parts pull. */
 export function pullsOf(formula: Formula, book: Book, { lift }: Analysis): Map<string, { soda: number; acid: number }> {
   const entries = new Map(lift.entries.map((entry) => [entry.ingredientId, entry]));
-  const byLine = formula.lines.map((line) => ({
+  const beside = new Set(dividable(formula).map(({ id }) => id));
+  const batter = formula.lines.filter(({ component }) => component === undefined || !beside.has(component));
+  const byLine = batter.map((line) => ({
     id: line.id,
-    leaves: expand([line], book).map((leaf) => ({
+    leaves: expandWeighed([line], book).map((leaf) => ({
       id: leaf.ingredientId,
       grams: gramsOf(leaf),
     })),

@@ -73,9 +73,9 @@ describe("pasted recipes", () => {
     const reading = readRecipe(loaf, "uk");
     expect(reading.oven?.celsius).toBe(175);
     expect(reading.minutes).toEqual({ low: 55, high: 60 });
-    const { formula } = formulaFrom(reading, "uk");
+    const formula = formulaFrom(reading, "uk");
     expect([formula.kind, formula.vessel.shape, formula.vessel.lengthMm]).toEqual(["loaf", "rectangular", 215]);
-    expect(formulaFrom(readRecipe(muffins, "us"), "us").formula).toMatchObject({
+    expect(formulaFrom(readRecipe(muffins, "us"), "us")).toMatchObject({
       kind: "muffin",
       oven: { celsius: 190.6 },
       vessel: { shape: "muffin", pieces: 12, lining: "paper-cups" },

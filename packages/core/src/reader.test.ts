@@ -124,7 +124,7 @@ test("a formula written out in grams is read back as it was", () => {
           // A name that stands for several things is asked, never quietly another.
           if (!asked.has(n + 1)) expect([line.name, line.ingredientId]).toEqual([line.name, ingredient?.id]);
         });
-        const { formula } = formulaFrom(reading, "metric");
+        const formula = formulaFrom(reading, "metric");
         expect(formula.lines).toHaveLength(written.length);
       },
     ),

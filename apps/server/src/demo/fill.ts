@@ -30,7 +30,7 @@ interface DemoFormula {
 export const demoFormulas: { id: string; formula: Formula }[] = (table as DemoFormula[]).map((demo) => ({
   id: demo.id,
   formula: formulaSchema.parse({
-    shape: 1,
+    shape: 2,
     title: demo.title,
     kind: demo.kind,
     measures: demo.measures,

@@ -9,7 +9,7 @@ import { openRaw } from "./raw";
 import { openStore, type Store } from "./store";
 
 const formula = (title: string): Formula => ({
-  shape: 1,
+  shape: 2,
   title,
   kind: "loaf",
   measures: "metric",

@@ -22,7 +22,7 @@ import { useSimulation } from "./use-simulation";
 import { WhatIf } from "./what-if";
 
 const formula: Formula = {
-  shape: 1,
+  shape: 2,
   title: "Pier loaf",
   kind: "loaf",
   measures: "metric",

@@ -15,7 +15,7 @@ const line = (id: string, ingredientId: string, grams: number): FormulaLine => (
   grams: { low: grams, mid: grams, high: grams },
 });
 const formula: Formula = {
-  shape: 1,
+  shape: 2,
   title: "Pier loaf",
   kind: "loaf",
   measures: "us",
@@ -83,7 +83,7 @@ describe("the draft", () => {
   test.each([
     [null],
     ["{"],
-    [{ shape: 1 }],
+    [{ shape: 2 }],
     [{ shape: 2, version: 3, root: { ...formula, lines: "none" }, steps: [], savedAfter: 0 }],
     [{ shape: 2, version: 3, root: formula, steps: [{ at: 1, edit: { edit: "conjure" } }], savedAfter: 0 }],
     [{ shape: 2, version: 3, root: formula, steps: [{ at: 1, edit: { edit: "add" } }], savedAfter: 0 }],

@@ -26,7 +26,7 @@ import type { KitchenHere } from "../wire/queries";
 jest.mock("react", () => ({ ...jest.requireActual<object>("react"), lazy: () => () => null }));
 
 const formula: Formula = {
-  shape: 1,
+  shape: 2,
   title: "Pier loaf",
   kind: "loaf",
   measures: "metric",

@@ -6,13 +6,14 @@ const LIST = "/parts.json";
 
 let fetched = false;
 
-/** Brings every part that a place or a room may need into the browser's store, one after the other, when the line is idle. */
+/** Brings every part that a place or a room may need into the browser's store, one after the other, when the line is idle; says on the document when all are here. */
 async function fetchAll(): Promise<void> {
   const answer = await fetch(LIST);
   if (!answer.ok) return;
   const parts = (await answer.json()) as unknown;
   if (!Array.isArray(parts)) return;
   for (const part of parts) if (typeof part === "string") await fetch(part);
+  document.documentElement.dataset.parts = "here";
 }
 
 const AGAIN_MS = 20_000;

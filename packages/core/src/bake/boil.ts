@@ -10,7 +10,7 @@ export function recover(run: Run, start: number, count: number, stride: number):
   const { dry, water, enthalpy, celsius, perDry } = section;
   const surelyBelow = boilingC - boilingSpread;
   for (let k = 0, cell = start; k < count; k++, cell += stride) {
-    const t = enthalpy[cell]! / (dry[cell]! * perDry.capacity + WATER_CAPACITY * water[cell]!);
+    const t = enthalpy[cell]! / (dry[cell]! * perDry.capacity[cell]! + WATER_CAPACITY * water[cell]!);
     celsius[cell] = t;
     if (t > surelyBelow) boil(run, cell, t);
   }
@@ -20,10 +20,10 @@ function boil(run: Run, cell: number, celsius: number): void {
   const { section, model, boilingC, boilingSpread } = run;
   const dry = section.dry[cell]!;
   const water = section.water[cell]!;
-  const first = dry * section.perDry.water;
+  const first = dry * section.perDry.water[cell]!;
   const bound = model.boundShare * first;
   if (water <= bound * 1.0000001) return;
-  const dryCapacity = dry * section.perDry.capacity;
+  const dryCapacity = dry * section.perDry.capacity[cell]!;
   const enthalpy = section.enthalpy[cell]!;
   const base = boilingC - boilingSpread;
   const rise = boilingSpread * first;
@@ -68,15 +68,16 @@ export function riseOfSteam(run: Run): void {
       if (rising > 0) {
         const dry = section.dry[cell]!;
         const water = section.water[cell]!;
-        const first = dry * section.perDry.water;
+        const first = dry * section.perDry.water[cell]!;
         const line = base + (boilingSpread * first) / Math.max(water, model.boundShare * first);
-        const room = (dry * section.perDry.capacity + WATER_CAPACITY * water) * (line - section.celsius[cell]!);
+        const room = (dry * section.perDry.capacity[cell]! + WATER_CAPACITY * water) * (line - section.celsius[cell]!);
         if (room > 0) {
           const perKg = risingJ / rising;
           const taken = Math.min(rising, room / (perKg - WATER_CAPACITY * line));
           section.water[cell]! += taken;
           section.enthalpy[cell]! += taken * perKg;
-          section.celsius[cell] = section.enthalpy[cell]! / (dry * section.perDry.capacity + WATER_CAPACITY * section.water[cell]!);
+          section.celsius[cell] =
+            section.enthalpy[cell]! / (dry * section.perDry.capacity[cell]! + WATER_CAPACITY * section.water[cell]!);
           rising -= taken;
           risingJ -= taken * perKg;
         }

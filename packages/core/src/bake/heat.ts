@@ -27,19 +27,18 @@ const CRUST_OVER = 0.3;
 export function conduct(run: Run): void {
   const { section, model, pressurePa, waterActivity, resistivity, capacity, boilingC, boilingSpread } = run;
   const { cells, dry, water, gasVolume, celsius, perDry } = section;
-  const { capacity: dryCapacity } = perDry;
   const base = boilingC - boilingSpread;
   const { condensedShare, waterActivityRate, vapourShare, boundShare, crustConductivity } = model;
-  const { water: firstPerDry, volume: dryVolume, conductance } = perDry;
+  const { capacity: dryCapacity, water: firstPerDry, volume: dryVolume, conductance } = perDry;
   const psat = saturationTable;
   const vapours = vapourConductivityTable;
   for (let cell = 0; cell < cells; cell++) {
     const solids = dry[cell]!;
     const w = water[cell]!;
-    const first = solids * firstPerDry;
+    const first = solids * firstPerDry[cell]!;
     const waterVolume = w / WATER_DENSITY;
-    const condensed = waterVolume + solids * dryVolume;
-    const kc = (condensedShare * (waterVolume * WATER_CONDUCTIVITY + solids * conductance)) / condensed;
+    const condensed = waterVolume + solids * dryVolume[cell]!;
+    const kc = (condensedShare * (waterVolume * WATER_CONDUCTIVITY + solids * conductance[cell]!)) / condensed;
     const gas = gasVolume[cell]!;
     let k = kc;
     const active = w > 0 ? approach((waterActivityRate * w) / solids) : 0;
@@ -61,7 +60,7 @@ export function conduct(run: Run): void {
       if (wet < 1) k = crustConductivity + (k - crustConductivity) * Math.max(0, wet);
     }
     resistivity[cell] = 1 / k;
-    let c = solids * dryCapacity + w * WATER_CAPACITY;
+    let c = solids * dryCapacity[cell]! + w * WATER_CAPACITY;
     if (w > boundShare * first * 1.0001) {
       const line = base + (boilingSpread * first) / w;
       if (celsius[cell]! >= line - 1e-3) c += (latentHeat(line) * w * w) / (boilingSpread * first);
@@ -96,7 +95,7 @@ function findTopFront(run: Run, column: number): void {
   front.cell = -1;
   for (let i = layers - 1; i >= 0; i--) {
     const cell = column * layers + i;
-    const first = dry[cell]! * perDry.water;
+    const first = dry[cell]! * perDry.water[cell]!;
     const w = water[cell]!;
     if (first > 0 && w > model.boundShare * first * 1.001) {
       evaporation(run, cell, depth + thickness[cell]! * Math.max(0, 1 - w / first));
@@ -113,7 +112,7 @@ function findSideFront(run: Run, layer: number): void {
   front.cell = -1;
   for (let j = columns - 1; j >= 0; j--) {
     const cell = j * layers + layer;
-    const first = dry[cell]! * perDry.water;
+    const first = dry[cell]! * perDry.water[cell]!;
     const w = water[cell]!;
     const width = outer[j]! - inner[j]!;
     if (first > 0 && w > model.boundShare * first * 1.001) {
@@ -128,7 +127,7 @@ function findSideFront(run: Run, layer: number): void {
 function dryOut(run: Run, area: number, warmer: number, dt: number): void {
   const { section, model, account } = run;
   const cell = front.cell;
-  const spare = section.water[cell]! - model.boundShare * section.dry[cell]! * section.perDry.water;
+  const spare = section.water[cell]! - model.boundShare * section.dry[cell]! * section.perDry.water[cell]!;
   const gone = Math.min(area * (front.flux + front.slope * warmer) * dt, spare);
   const joules = gone * vapourEnthalpy(section.celsius[cell]!);
   section.water[cell]! -= gone;

@@ -6,6 +6,7 @@ import { level, retemper, rise, type StepTables } from "./rise";
 import { type Run, tridiagonal } from "./run";
 import { cut, type Grid, type SectionShape, stack, widen } from "./section";
 import { stageRates } from "./stages";
+import { brush, slabsOf } from "./slabs";
 import { FLOWS_BELOW, relativeConsistency, type Start } from "./start";
 import type { Gas } from "../lift/gas";
 import { GAS_CONSTANT, KELVIN, WATER_CAPACITY, boilingC, pressurePa, releaseTable, tableOf } from "./steam-tables";
@@ -28,12 +29,13 @@ function topFactor(shape: SectionShape): number {
 export function prepare(start: Start, grid: Grid, model: Model = standardModel): Run {
   const { risen, vessel, oven, batterC } = start;
   const pressure = pressurePa(oven.altitudeM ?? 0);
-  const section = cut(start.shape, start.material, { massKg: start.massKg, gasM3PerKg: risen.gasM3 }, grid, risen.bound.length);
-  const { cells, layers, columns, dry, water, perDry } = section;
+  const section = cut(start.shape, slabsOf(start), grid, risen.bound.length);
+  if (start.brushed) brush(section, start.brushed.waterKg);
+  const { cells, layers, columns, dry, water, perDry, celsius, batter } = section;
   for (let cell = 0; cell < cells; cell++) {
     const mass = dry[cell]! + water[cell]!;
-    section.celsius[cell] = batterC;
-    section.enthalpy[cell] = (dry[cell]! * perDry.capacity + water[cell]! * WATER_CAPACITY) * batterC;
+    section.enthalpy[cell] = (dry[cell]! * perDry.capacity[cell]! + water[cell]! * WATER_CAPACITY) * celsius[cell]!;
+    if (batter[cell] === 0) continue;
     section.carbonDioxide[cell] = mass * risen.carbonDioxide;
     section.air[cell] = mass * risen.air;
     risen.bound.forEach((mol, r) => (section.bound[r * cells + cell] = mass * mol));

@@ -1,5 +1,6 @@
 import { baseArea, type SectionShape, volumeTo, wideningAt } from "./section";
 import type { Simulation } from "./simulation";
+import { wholeKg } from "./start";
 import type { Frame, Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
@@ -47,9 +48,10 @@ function gummyOf({ run, out }: Trace): Simulation["gummy"] {
   let whole = 0;
   let height = 0;
   for (let cell = 0; cell < section.cells; cell++) {
+    if (section.batter[cell] === 0) continue;
     const dry = section.dry[cell]!;
     whole += dry;
-    if (out.set[cell]! >= GUMMY.set && out.water[cell]! <= GUMMY.water * dry * section.perDry.water) continue;
+    if (out.set[cell]! >= GUMMY.set && out.water[cell]! <= GUMMY.water * dry * section.perDry.water[cell]!) continue;
     gummy += dry;
     if (cell < section.layers) height += section.thickness[cell]!;
   }
@@ -110,7 +112,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
     outMm: { middle: mm(trace.out.height[0]!), edge: mm(trace.out.height[edge]!) },
     cooledMm: { middle: mm(section.height[0]!), edge: mm(section.height[edge]!) },
     overflowMl: rounded(overflowMl, 0),
-    volumeMlPerG: rounded((out.volumeM3 * 1000) / (start.massKg * (1 - out.lossShare)), 2),
+    volumeMlPerG: rounded((out.volumeM3 * 1000) / (wholeKg(start) * (1 - out.lossShare)), 2),
     loss: { oven: rounded(100 * out.lossShare, 1), cooled: rounded(100 * last.lossShare, 1) },
     browning: { top: rounded(out.brownTop, 2), base: rounded(out.brownBase, 2) },
     gummy: gummyOf(trace),

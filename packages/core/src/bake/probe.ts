@@ -1,6 +1,6 @@
 import { type Run } from "./run";
 import { type Section, volumeOf } from "./section";
-import type { Start } from "./start";
+import { type Start, wholeKg } from "./start";
 
 export type Phase = "oven" | "tin" | "rack";
 
@@ -26,7 +26,7 @@ const INSIDE = { from: 0.25, to: 0.7, across: 0.7 };
 
 /** The coldest temperature of the inside and the cell it is in; between cells it is read from the line through their middles. */
 export function coldestInside(section: Section): { cell: number; celsius: number } {
-  const { layers, columns, celsius, bottom, thickness, height, inner, outer } = section;
+  const { layers, columns, celsius, bottom, thickness, height, inner, outer, batter } = section;
   const across = INSIDE.across * outer[columns - 1]!;
   let found = layers >> 1;
   let coldest = Infinity;
@@ -39,6 +39,11 @@ export function coldestInside(section: Section): { cell: number; celsius: number
       const cell = j * layers + i;
       const middle = bottom[cell]! + thickness[cell]! / 2;
       const here = celsius[cell]!;
+      // A filling is warm when the crumb beside it is; what is done is the batter.
+      if (batter[cell] === 0) {
+        below = -1;
+        continue;
+      }
       if (middle >= low && middle <= high && here < coldest) {
         coldest = here;
         found = cell;
@@ -59,11 +64,12 @@ export function coldestInside(section: Section): { cell: number; celsius: number
   return { cell: found, celsius: coldest === Infinity ? celsius[found]! : coldest };
 }
 
-/** Share of the dry matter that has set. */
+/** Share of the batter's dry matter that has set. */
 export function meanSet(section: Section): number {
   let set = 0;
   let dry = 0;
   for (let cell = 0; cell < section.cells; cell++) {
+    if (section.batter[cell] === 0) continue;
     set += section.set[cell]! * section.dry[cell]!;
     dry += section.dry[cell]!;
   }
@@ -95,7 +101,7 @@ export function sampleOf(
     gas: whole > 0 ? 1 - bound / whole : 0,
     set: meanSet(section),
     surfaceC: run.topC[0]!,
-    lossShare: run.account.vapourOutKg / start.massKg,
+    lossShare: run.account.vapourOutKg / wholeKg(start),
     brownTop: brown.top,
     brownBase: brown.base,
   };

@@ -1,10 +1,12 @@
 import type { Body } from "../body/body";
+import type { Weighed } from "../formula/component-mass";
 import type { Process } from "../formula/process";
 import { type Item, massOf } from "../formula/resolve";
 import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { sum } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel";
 import { type Risen, stand } from "./bench";
+import { layersOf } from "./layers";
 import { type Material, materialOf } from "./material";
 import { type Model, standardModel } from "./model";
 import { outlineOf, reachOf } from "./outline";
@@ -26,6 +28,7 @@ export function startOf(
   body: Pick<Body, "densityGPerMl" | "settingC" | "stiffness">,
   gas: Gas,
   targetCoreC: number,
+  asides: readonly Weighed[] = [],
   model: Model = standardModel,
 ): Start {
   const massG = massOf(items);
@@ -48,8 +51,12 @@ export function startOf(
     pressure,
   );
   const massKg = massG / pieces / 1000;
+  const here = shape.rim > 0 ? shape : { ...shape, reach: reachOf(vessel, massKg * litres(material, risen)) };
+  const { layers, brushed } = layersOf(asides, here, pieces, kitchenC);
   return {
-    shape: shape.rim > 0 ? shape : { ...shape, reach: reachOf(vessel, massKg * litres(material, risen)) },
+    shape: here,
+    ...(layers.length > 0 ? { layers } : {}),
+    ...(brushed ? { brushed } : {}),
     vessel,
     oven,
     material,

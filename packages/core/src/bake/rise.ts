@@ -45,7 +45,7 @@ export function rise(run: Run, tables: StepTables, dt: number): void {
     if (share >= setShare) continue;
     const soft = softness(share, after, setShare);
     const w = water[cell]! / WATER_DENSITY;
-    const condensed = w + dry[cell]! * perDry.volume;
+    const condensed = w + dry[cell]! * perDry.volume[cell]!;
     const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
     const dryPa = pressurePa - Math.min(MOST_STEAM * pressurePa, waterActivity[cell]! * saturated);
     const holds = ((kh[at]! + part * (kh[at + 1]! - kh[at]!)) * 1000 * w * dryPa) / ATMOSPHERE_PA;
@@ -154,7 +154,7 @@ const MOST_FLOW = 0.9;
 function move(run: Run, from: number, to: number, volume: number): void {
   const { section } = run;
   const { cells, dry, water, enthalpy, set, carbonDioxide, air, gasVolume, bound, stages, perDry } = section;
-  const own = water[from]! / WATER_DENSITY + dry[from]! * perDry.volume + gasVolume[from]!;
+  const own = water[from]! / WATER_DENSITY + dry[from]! * perDry.volume[from]! + gasVolume[from]!;
   const share = Math.min(MOST_FLOW, volume / own);
   const mass = dry[from]! * share;
   set[to] = (set[to]! * dry[to]! + set[from]! * mass) / (dry[to]! + mass);
@@ -179,6 +179,6 @@ export function retemper(run: Run): void {
   const { section } = run;
   const { cells, dry, water, enthalpy, celsius, perDry } = section;
   for (let cell = 0; cell < cells; cell++) {
-    celsius[cell] = enthalpy[cell]! / (dry[cell]! * perDry.capacity + water[cell]! * WATER_CAPACITY);
+    celsius[cell] = enthalpy[cell]! / (dry[cell]! * perDry.capacity[cell]! + water[cell]! * WATER_CAPACITY);
   }
 }

@@ -42,16 +42,18 @@ export interface Section {
   shape: SectionShape;
   /** Volume of the batter as it was poured, m³. */
   firstVolume: number;
-  /** What a kilogram of its dry matter brings, and the water that came with it. */
+  /** What a kilogram of dry matter brings, and the water that came with it. */
   perDry: PerDry;
+  /** 1 where a cell is batter, 0 where it is a filling or a topping. */
+  batter: Uint8Array;
 }
 
-/** J/K, m³ and W/mK·m³ of a kilogram of dry matter, and the kg of water it had at the start. */
+/** Of every cell: J/K, m³ and W/mK·m³ of a kilogram of its dry matter, and the kg of water that came with it. A layer keeps its own. */
 export interface PerDry {
-  capacity: number;
-  volume: number;
-  conductance: number;
-  water: number;
+  capacity: Float64Array;
+  volume: Float64Array;
+  conductance: Float64Array;
+  water: Float64Array;
 }
 
 /** The outline that the section is cut from. Lengths in m. */
@@ -72,10 +74,14 @@ export interface SectionShape {
   covered: number;
 }
 
-export interface Filling {
+/** What lies in the vessel from the base up: the batter, and what is under, in and on it. */
+export interface Slab {
+  material: Material;
   massKg: number;
-  /** Volume of gas in a kilogram of batter at the start, m³. */
+  /** Volume of gas in a kilogram at the start, m³. */
   gasM3PerKg: number;
+  batter: boolean;
+  celsius: number;
 }
 
 export interface Grid {
@@ -121,16 +127,37 @@ export function volumeTo(shape: SectionShape, height: number): number {
   return area * (inside + Math.max(0, height - shape.rim) * wideningAt(shape, shape.rim));
 }
 
+/** Least rows of a slab of batter and of any other, where there are several. */
+const LEAST_ROWS = { batter: 5, other: 2 };
+
+const volumePerKg = ({ material, gasM3PerKg }: Slab): number => material.dryVolume + material.water / WATER_DENSITY + gasM3PerKg;
+
+/** Rows of every slab and how thick each is, m; thin at the base and at the top. */
+function meshOf(depths: readonly number[], slabs: readonly Slab[], layers: number): number[][] {
+  const whole = depths.reduce((all, depth) => all + depth, 0);
+  if (depths.length === 1) return [twoSidedMesh(whole, FIRST_LAYER_M, layers)];
+  return depths.map((depth, k) => {
+    const rows = Math.max(slabs[k]?.batter ? LEAST_ROWS.batter : LEAST_ROWS.other, Math.round((layers * depth) / whole));
+    if (k === 0) return geometricMesh(depth, FIRST_LAYER_M, rows);
+    if (k === depths.length - 1) return geometricMesh(depth, FIRST_LAYER_M, rows).reverse();
+    return Array.from({ length: rows }, () => depth / rows);
+  });
+}
+
 /** Cuts a filled vessel into cells and allocates everything that a bake needs. */
-export function cut(shape: SectionShape, material: Material, filling: Filling, grid: Grid, stages: number): Section {
-  const { layers, columns } = grid;
-  const cells = layers * columns;
+export function cut(shape: SectionShape, slabs: readonly Slab[], grid: Grid, stages: number): Section {
+  const { columns } = grid;
   const floats = (n: number): Float64Array => new Float64Array(n);
   const widths = geometricMesh(shape.reach, FIRST_WALL_M, columns).reverse();
-  const condensed = material.dryVolume + material.water / WATER_DENSITY;
-  const volume = filling.massKg * (condensed + filling.gasM3PerKg);
-  const depth = depthOf(shape, volume);
-  const slices = twoSidedMesh(depth, FIRST_LAYER_M, layers);
+  let volume = 0;
+  const levels = slabs.map((slab) => depthOf(shape, (volume += slab.massKg * volumePerKg(slab))));
+  const mesh = meshOf(
+    levels.map((level, k) => level - (levels[k - 1] ?? 0)),
+    slabs,
+    grid.layers,
+  );
+  const layers = mesh.reduce((all, rows) => all + rows.length, 0);
+  const cells = layers * columns;
   const section: Section = {
     layers,
     columns,
@@ -159,12 +186,8 @@ export function cut(shape: SectionShape, material: Material, filling: Filling, g
     wallCapacity: floats(layers),
     shape,
     firstVolume: volume,
-    perDry: {
-      capacity: material.dryCapacity / material.dry,
-      volume: material.dryVolume / material.dry,
-      conductance: material.dryConductance / material.dry,
-      water: material.water / material.dry,
-    },
+    perDry: { capacity: floats(cells), volume: floats(cells), conductance: floats(cells), water: floats(cells) },
+    batter: new Uint8Array(cells),
   };
   let edge = 0;
   widths.forEach((width, j) => {
@@ -175,22 +198,40 @@ export function cut(shape: SectionShape, material: Material, filling: Filling, g
     section.area[j] = shape.form === "axial" ? Math.PI * (edge * edge - inner * inner) : 2 * width * shape.length;
     section.face[j] = shape.form === "axial" ? 2 * Math.PI * edge : 2 * shape.length;
   });
-  const whole = baseArea(shape);
-  const perVolume = 1 / (condensed + filling.gasM3PerKg);
   let z = 0;
-  slices.forEach((slice, i) => {
-    const slab = volumeTo(shape, z + slice) - volumeTo(shape, z);
-    z += slice;
-    for (let j = 0; j < columns; j++) {
-      const cell = j * layers + i;
-      const mass = ((slab * (section.area[j] ?? 0)) / whole) * perVolume;
-      section.dry[cell] = mass * material.dry;
-      section.water[cell] = mass * material.water;
-      section.gasVolume[cell] = mass * filling.gasM3PerKg;
+  let row = 0;
+  slabs.forEach((slab, k) => {
+    for (const slice of mesh[k] ?? []) {
+      const inSlice = volumeTo(shape, z + slice) - volumeTo(shape, z);
+      z += slice;
+      fillRow(section, row++, slab, inSlice);
     }
   });
   stack(section);
   return section;
+}
+
+/** Fills one row of cells with so many m³ of a slab. */
+function fillRow(section: Section, row: number, slab: Slab, volume: number): void {
+  const { material, gasM3PerKg, celsius, batter } = slab;
+  const { columns, layers, area, perDry } = section;
+  const whole = baseArea(section.shape);
+  const perVolume = 1 / volumePerKg(slab);
+  for (let j = 0; j < columns; j++) {
+    const cell = j * layers + row;
+    const mass = ((volume * (area[j] ?? 0)) / whole) * perVolume;
+    section.dry[cell] = mass * material.dry;
+    section.water[cell] = mass * material.water;
+    section.gasVolume[cell] = mass * gasM3PerKg;
+    section.celsius[cell] = celsius;
+    section.batter[cell] = batter ? 1 : 0;
+    // What is no batter neither rises nor flows.
+    section.set[cell] = batter ? 0 : 1;
+    perDry.capacity[cell] = material.dryCapacity / material.dry;
+    perDry.volume[cell] = material.dryVolume / material.dry;
+    perDry.conductance[cell] = material.dryConductance / material.dry;
+    perDry.water[cell] = material.water / material.dry;
+  }
 }
 
 /** Stands every column on the base again from the volumes of its cells: thickness, height, widening. */
@@ -202,7 +243,7 @@ export function stack(section: Section): void {
     let z = 0;
     for (let i = 0; i < layers; i++) {
       const cell = j * layers + i;
-      const volume = perDry * dry[cell]! + water[cell]! / WATER_DENSITY + gasVolume[cell]!;
+      const volume = perDry[cell]! * dry[cell]! + water[cell]! / WATER_DENSITY + gasVolume[cell]!;
       if (!fixed) {
         const guess = volume / (area[j]! * widening[cell]!);
         widening[cell] = wideningAt(shape, z + guess / 2);
@@ -219,7 +260,7 @@ export function stack(section: Section): void {
 export function volumeOf(section: Section): number {
   let volume = 0;
   for (let cell = 0; cell < section.cells; cell++) {
-    volume += section.gasVolume[cell]! + section.dry[cell]! * section.perDry.volume + section.water[cell]! / WATER_DENSITY;
+    volume += section.gasVolume[cell]! + section.dry[cell]! * section.perDry.volume[cell]! + section.water[cell]! / WATER_DENSITY;
   }
   return volume;
 }
@@ -232,8 +273,9 @@ export function widen(section: Section): void {
 /** Turns a bake over: every column upside down. */
 export function turnOver(section: Section): void {
   const { layers, columns, cells, stages } = section;
-  const { dry, water, enthalpy, celsius, set, carbonDioxide, air, gasVolume, bound } = section;
-  const swap = (values: Float64Array, a: number, b: number): void => {
+  const { dry, water, enthalpy, celsius, set, carbonDioxide, air, gasVolume, bound, perDry, batter } = section;
+  const { capacity, volume, conductance, water: firstWater } = perDry;
+  const swap = (values: Float64Array | Uint8Array, a: number, b: number): void => {
     const kept = values[a]!;
     values[a] = values[b]!;
     values[b] = kept;
@@ -242,7 +284,22 @@ export function turnOver(section: Section): void {
     for (let i = 0; i < layers >> 1; i++) {
       const a = j * layers + i;
       const b = j * layers + layers - 1 - i;
-      for (const values of [dry, water, enthalpy, celsius, set, carbonDioxide, air, gasVolume]) swap(values, a, b);
+      for (const values of [
+        dry,
+        water,
+        enthalpy,
+        celsius,
+        set,
+        carbonDioxide,
+        air,
+        gasVolume,
+        capacity,
+        volume,
+        conductance,
+        firstWater,
+        batter,
+      ])
+        swap(values, a, b);
       for (let r = 0; r < stages; r++) swap(bound, r * cells + a, r * cells + b);
     }
   }

@@ -20,9 +20,32 @@ export interface Start {
   /** The reading of `stiffnessOf`. */
   stiffness: number;
   targetC: number;
+  /** What is under, in and on the batter. */
+  layers?: readonly Layer[];
+  /** What is brushed on: its water, kg, and how much faster the top browns. */
+  brushed?: Brushed;
   /** W/m²K, where it is not that of the oven's mode. */
   convection?: number;
 }
+
+/** A filling or a topping of one vessel. SI units and °C. */
+export interface Layer {
+  place: "base" | "inside" | "top";
+  material: Material;
+  massKg: number;
+  celsius: number;
+  /** Air between its crumbs, m³ in a kilogram. */
+  gasM3PerKg: number;
+}
+
+export interface Brushed {
+  waterKg: number;
+  faster: number;
+}
+
+/** kg of everything in the vessel. */
+export const wholeKg = ({ massKg, layers = [], brushed }: Pick<Start, "massKg" | "layers" | "brushed">): number =>
+  layers.reduce((kg, layer) => kg + layer.massKg, massKg + (brushed?.waterKg ?? 0));
 
 export interface Steps {
   grid: Grid;
@@ -42,7 +65,11 @@ export const relativeConsistency = (stiffness: number, model: Model): number =>
 
 /** A grid that keeps the time to done within 2 % of one twice as fine; thin things want more layers and short steps. */
 export function stepsFor(start: Start): Steps {
-  const volume = start.massKg * (start.material.dryVolume + start.material.water / WATER_DENSITY + start.risen.gasM3);
+  const batter = start.massKg * (start.material.dryVolume + start.material.water / WATER_DENSITY + start.risen.gasM3);
+  const volume = (start.layers ?? []).reduce(
+    (all, { massKg, material, gasM3PerKg }) => all + massKg * (material.dryVolume + material.water / WATER_DENSITY + gasM3PerKg),
+    batter,
+  );
   const depth = depthOf(start.shape, volume);
   if (start.oven.mode === "hob") return { grid: { layers: 32, columns: 6 }, dt: 0.5, firstDt: 0.5 };
   if (depth < 0.012) return { grid: { layers: 40, columns: 8 }, dt: 3, firstDt: 1 };

@@ -100,11 +100,12 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const insideC = start.oven.celsius + (start.oven.biasK ?? 0);
   const limit = through.minutes === undefined ? Math.min(LONGEST_S, MOST_STEPS * steps.dt) : through.minutes * 60;
   const brown = { top: 0, base: 0 };
+  const washed = start.brushed?.faster ?? 1;
   const see = (second: number, phase: Phase, cell: number): void => {
     samples.push(sampleOf(run, start, second, phase, cell, brown));
   };
   const colour = (dt: number): void => {
-    brown.top += browned(run.topC[0]!, model.brownEnergy, dt);
+    brown.top += washed * browned(run.topC[0]!, model.brownEnergy, dt);
     brown.base += browned(run.baseC[0]!, model.brownEnergy, dt);
   };
   let second = 0;

@@ -1,6 +1,7 @@
-import type { AnalyseInput } from "../formula/open";
+import type { InputLine, WeighedLine } from "../formula/components";
+import type { Opened } from "../formula/open";
 import { readings, type Analysis } from "./readings";
-import { flourOf, type Item, massOf, resolve, type WeighedLine } from "../formula/resolve";
+import { flourOf, type Item, massOf, resolve } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { type Allergen, type Ingredient, isFlour } from "../pantry/ingredient";
@@ -8,7 +9,17 @@ import { type BandName, bandNames, bandReadings, consistencyAgainst, profileOf }
 import type { FindingId } from "./finding";
 import { acidLimits, bandLimits, binderLimits, keepLimit, leaveningLimits, perGram, type QuantityName } from "./limits";
 import { type Changeable, type Limit, smallestChange, type Solved } from "./programme";
-import { allergensOf, type Conflict, linesAfter, type Proposal, type Proposals, readingsOf } from "./proposal";
+import {
+  allergensOf,
+  type Conflict,
+  linesAfter,
+  movableOf,
+  proposedLine,
+  type Proposal,
+  type Proposals,
+  readingsOf,
+  withoutOf,
+} from "./proposal";
 
 export interface BalanceOptions {
   locked?: readonly string[] | undefined;
@@ -85,19 +96,19 @@ const KEEP = 0.05;
 
 /**
  * The changes that bring every band of the kind and the acid balance in, touching the fewest ingredients by the least relative amount; up to
- * four that differ in kind, each rounded to what a kitchen can measure and analysed again. Masses in g.
+ * four that differ in kind, each rounded to what a kitchen can measure and analysed again. Only the batter is moved; components and open
+ * lines stay. Masses in g.
  * Throws what `analyse` throws. Without a way out it says which bands conflict and which lock would free them.
  */
-export function balance(
-  input: AnalyseInput & { lines: readonly WeighedLine[] },
-  options: BalanceOptions = {},
-  shelf: Shelf = builtInShelf,
-): Proposals {
+export function balance(input: Opened, options: BalanceOptions = {}, shelf: Shelf = builtInShelf): Proposals {
   const before = readings(input, shelf);
-  if (faultsOf(before).length === 0 && bandsOut(before, resolve(input.lines, shelf)).length === 0) return { proposals: [] };
-  const items = resolve(input.lines, shelf);
+  const { batter, rest, open } = movableOf(input, shelf);
+  const items = resolve(batter, shelf);
+  const without = withoutOf(open);
+  if (faultsOf(before).length === 0 && bandsOut(before, items).length === 0) return { proposals: [], ...without };
   const task: Task = {
-    input,
+    input: { ...input, lines: batter },
+    rest,
     items,
     before,
     options,
@@ -112,12 +123,15 @@ export function balance(
     if (!same) found.push(proposal);
     else if (same.title === strategies[0]?.title) same.title = proposal.title;
   }
-  if (found.length === 0) return { proposals: [], conflict: conflictOf(task) };
-  return { proposals: found.sort((a, b) => weightOf(a) - weightOf(b)).slice(0, MOST_PROPOSALS) };
+  if (found.length === 0) return { proposals: [], conflict: conflictOf(task), ...without };
+  return { proposals: found.sort((a, b) => weightOf(a) - weightOf(b)).slice(0, MOST_PROPOSALS), ...without };
 }
 
 interface Task {
-  input: AnalyseInput & { lines: readonly WeighedLine[] };
+  /** The batter alone. */
+  input: Opened & { lines: readonly WeighedLine[] };
+  /** What stays beside it. */
+  rest: readonly InputLine[];
   items: Item[];
   before: Analysis;
   options: BalanceOptions;
@@ -264,17 +278,17 @@ function described(task: Task, title: string, toG: Map<string, number>): Proposa
     .filter((c) => Math.abs(c.toG - c.fromG) > 0.04);
   if (changes.length === 0) return null;
   const lines = linesAfter(task.input.lines, toG);
-  const after = readings({ ...task.input, lines }, task.shelf);
+  const after = readings({ ...task.input, lines: [...lines, ...task.rest] }, task.shelf);
   const worse =
     after.lift.verdict === "short-of-acid" || faultsOf(after).length > 0 || bandsOut(after, resolve(lines, task.shelf)).length > 0;
   if (worse) return null;
-  const had = allergensOf(task.input.lines, task.shelf);
-  const has = allergensOf(lines, task.shelf);
+  const had = allergensOf([...task.input.lines, ...task.rest], task.shelf);
+  const has = allergensOf([...lines, ...task.rest], task.shelf);
   return {
     title,
     why: whyOf(task, changes, after),
     changes,
-    lines,
+    lines: [...lines, ...task.rest].map(proposedLine),
     before: readingsOf(task.before),
     after: readingsOf(after),
     allergensAdded: [...has].filter((a) => !had.has(a)),

@@ -3,6 +3,8 @@ import type { Simulation } from "../bake/simulation";
 import type { Body } from "../body/body";
 import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process";
+import type { Weighed } from "../formula/component-mass";
+import type { OpenLine } from "../formula/components";
 import type { Item } from "../formula/resolve";
 import type { LiftParts } from "../lift/lift";
 import type { Measures } from "../measure/units";
@@ -10,7 +12,11 @@ import type { Oven } from "../pantry/vessel";
 
 /** All that findings are read from. */
 export interface Findable {
+  /** The batter. */
   items: readonly Item[];
+  /** What is beside it. */
+  asides: readonly Weighed[];
+  open: readonly OpenLine[];
   kind: Kind;
   measures: Measures;
   oven: Oven;

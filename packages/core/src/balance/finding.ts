@@ -4,6 +4,7 @@ export const findingIds = [
   "soda-unmet", "acid-excess", "powder-high", "lift-low", "lift-early", "no-binder", "binder-doubled", "too-wet",
   "too-dry", "sugar-high", "fat-high", "pan-overfull", "pan-shallow", "core-late", "colour-shift", "gluten-check",
   "oats-check", "leavening-counted-twice", "temperature-mismatch", "oven-too-cool", "top-sinks",
+  "not-weighed", "cooked-mass", "recipe-differs",
 ] as const; // prettier-ignore
 export type FindingId = (typeof findingIds)[number];
 
@@ -14,6 +15,8 @@ export const findingSchema = z.object({
   why: z.string(),
   fix: z.string().optional(),
   ingredientIds: z.array(z.string()),
+  /** It stands on a formula in which something that matters is not weighed yet. */
+  provisional: z.boolean().optional(),
 });
 export type Finding = z.infer<typeof findingSchema>;
 

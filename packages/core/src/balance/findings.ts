@@ -14,6 +14,7 @@ import { builtInShelf, ingredientOf } from "../pantry/catalogue";
 import { type BandName, bandReadings, consistencyAgainst, profileOf } from "./bands";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findable";
+import type { OpenLine } from "../formula/components";
 import { panFindings } from "./findings-pan";
 
 const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] =>
@@ -23,15 +24,69 @@ const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] 
 export function findingsOf(read: Findable): Finding[] {
   // A line of nothing is not in the batter, whatever it would be.
   const given = { ...read, items: read.items.filter((item) => item.massG > 0) };
+  const computed = [...liftFindings(given), ...binderFindings(given), ...bodyFindings(given), ...panFindings(given)];
+  const open = read.open.some(({ matters }) => matters);
   const all = [
-    ...liftFindings(given),
-    ...binderFindings(given),
-    ...bodyFindings(given),
-    ...panFindings(given),
+    ...openFindings(read),
+    ...(open ? computed.map((finding): Finding => ({ ...finding, provisional: true })) : computed),
+    ...cookedFindings(read),
     ...safetyFindings(given),
   ];
-  const order = { stop: 0, caution: 1, note: 2 };
-  return all.sort((a, b) => order[a.severity] - order[b.severity]);
+  return byGravity(all);
+}
+
+const gravity = { stop: 0, caution: 1, note: 2 };
+
+/** The gravest first; among equals as they came. */
+export const byGravity = (findings: readonly Finding[]): Finding[] =>
+  [...findings].sort((a, b) => gravity[a.severity] - gravity[b.severity]);
+
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+
+/** What is not weighed yet is said first: everything else is without it. */
+function openFindings({ open, asides }: Findable): Finding[] {
+  const told = (lines: readonly OpenLine[]): string => listed(lines.map(({ name }) => `“${name}”`));
+  // Nobody weighs what greases a tin or stands on the table.
+  const beside = new Set(asides.filter(({ place }) => place === "apart").map(({ component }) => component.id));
+  const matter = open.filter(({ matters }) => matters);
+  const rest = open.filter(({ matters, component }) => !matters && !beside.has(component ?? ""));
+  const out: Finding[] = [];
+  if (matter.length > 0)
+    out.push({
+      id: "not-weighed",
+      severity: "caution",
+      message: `${told(matter)} ${matter.length === 1 ? "is" : "are"} still open: everything here is without ${matter.length === 1 ? "it" : "them"}.`,
+      why: "A flour, a liquid or a leavener that is missing moves every reading; until it is there none of them is final.",
+      fix: "Answer it on the sheet, or leave it out.",
+      ingredientIds: [],
+    });
+  if (rest.length > 0)
+    out.push({
+      id: "not-weighed",
+      severity: "note",
+      message: `Without ${told(rest)}, still open.`,
+      why: "It is on the sheet in its place and weighs nothing until it is answered.",
+      ingredientIds: [],
+    });
+  return out;
+}
+
+function cookedFindings({ asides }: Findable): Finding[] {
+  return asides.flatMap(({ mass: { name, leastG, weighedG } }): Finding[] =>
+    leastG === undefined
+      ? []
+      : [
+          {
+            id: "cooked-mass",
+            severity: "caution",
+            message: `“${name}” cannot weigh that little once it is cooked: of its ${gramsText(weighedG)} ${gramsText(leastG)} are no water.`,
+            why: "Cooking drives water out; sugar, starch and fat stay.",
+            fix: `Weigh it again; more than ${gramsText(leastG)} would be right.`,
+            ingredientIds: [],
+          },
+        ],
+  );
 }
 
 const sodaSpoon = (grams: number, measures: Measures): string => {
@@ -300,7 +355,11 @@ function liquidChange(items: readonly Item[], kind: Kind, process: Process, side
     : `Add ${difference} of ${name}.`;
 }
 
-function safetyFindings({ items }: Findable): Finding[] {
+/** Whatever is eaten with the batter counts: a glaze with malt is a bake with gluten. */
+function safetyFindings({ items: batter, asides }: Findable): Finding[] {
+  const items = [...batter, ...asides.flatMap((aside) => aside.items.filter(({ massG }) => massG > 0))].filter(
+    (item, index, all) => all.findIndex(({ ingredient }) => ingredient.id === item.ingredient.id) === index,
+  );
   const out: Finding[] = [];
   const wheat = items.filter((item) => item.ingredient.gluten === "contains");
   const check = items.filter((item) => item.ingredient.gluten === "check");

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import type { Analysis } from "./readings";
 import { consistencies } from "../body/consistency";
-import type { WeighedLine } from "../formula/resolve";
+import { type InputLine, isWeighed, type OpenLine, placeOf, sortLines, type WeighedLine } from "../formula/components";
+import type { AnalyseInput } from "../formula/open";
 import { verdicts } from "../lift/lift";
 import { rangeSchema } from "../measure/range";
 import { allergenSchema, type Allergen } from "../pantry/ingredient";
@@ -29,8 +30,17 @@ export type Readings = z.infer<typeof readingsSchema>;
 export const proposalSchema = z.object({
   title: z.string(),
   why: z.string(),
-  changes: z.array(z.object({ ingredientId: z.string(), fromG: z.number(), toG: z.number() })),
-  lines: z.array(z.object({ ingredientId: z.string(), grams: z.number() })),
+  /** With `component` in that component, else in the batter. */
+  changes: z.array(z.object({ ingredientId: z.string(), fromG: z.number(), toG: z.number(), component: z.string().optional() })),
+  /** The whole formula after the change, as a request takes it: components and open lines too. */
+  lines: z.array(
+    z.object({
+      ingredientId: z.string().optional(),
+      grams: z.number().optional(),
+      name: z.string().optional(),
+      component: z.string().optional(),
+    }),
+  ),
   before: readingsSchema,
   after: readingsSchema,
   kept: z.array(z.string()).optional(),
@@ -44,7 +54,12 @@ export type Proposal = z.infer<typeof proposalSchema>;
 export const conflictSchema = z.object({ message: z.string(), bands: z.array(z.string()), unlock: z.array(z.string()) });
 export type Conflict = z.infer<typeof conflictSchema>;
 
-export const proposalsSchema = z.object({ proposals: z.array(proposalSchema), conflict: conflictSchema.optional() });
+export const proposalsSchema = z.object({
+  proposals: z.array(proposalSchema),
+  conflict: conflictSchema.optional(),
+  /** What is not weighed yet: everything proposed is without it. */
+  without: z.array(z.string()).optional(),
+});
 export type Proposals = z.infer<typeof proposalsSchema>;
 
 export function readingsOf({ lift, body, batch, findings }: Analysis): Readings {
@@ -66,25 +81,61 @@ export function readingsOf({ lift, body, batch, findings }: Analysis): Readings 
   };
 }
 
+/** A formula as balance and swap see it: what they may move, and what stays beside it as it is. */
+export interface Movable {
+  batter: WeighedLine[];
+  rest: InputLine[];
+  open: OpenLine[];
+}
+
+/** The batter of an input apart from all else. Throws `unknown-component`. */
+export function movableOf(
+  { lines, components }: Pick<AnalyseInput, "components"> & { lines: readonly InputLine[] },
+  shelf: Shelf,
+): Movable {
+  const { open } = sortLines(lines, components, shelf);
+  const inBatter = new Set((components ?? []).filter((component) => placeOf(component) === "batter").map(({ id }) => id));
+  const batter: WeighedLine[] = [];
+  const rest: InputLine[] = [];
+  for (const line of lines) {
+    if (isWeighed(line) && (line.component === undefined || inBatter.has(line.component))) batter.push(line);
+    else if (line.off !== true) rest.push(line);
+  }
+  return { batter, rest, open };
+}
+
+/** `without` of an answer, where something is open. */
+export const withoutOf = (open: readonly OpenLine[]): Pick<Proposals, "without"> =>
+  open.length > 0 ? { without: open.map(({ name }) => name) } : {};
+
+/** A line as a proposal gives it. */
+export const proposedLine = ({ ingredientId, grams, name, component }: InputLine): Proposal["lines"][number] => ({
+  ...(ingredientId === undefined ? {} : { ingredientId }),
+  ...(grams === undefined ? {} : { grams: typeof grams === "number" ? grams : grams.mid }),
+  ...(name === undefined ? {} : { name }),
+  ...(component === undefined ? {} : { component }),
+});
+
 /** Lines after a change: an ingredient on several lines keeps their shares, a new one stands at the end, one at nothing is gone. */
 export function linesAfter(
   lines: readonly WeighedLine[],
   toG: ReadonlyMap<string, number>,
-): { ingredientId: string; grams: number }[] {
+): { ingredientId: string; grams: number; component?: string }[] {
   const mid = (line: WeighedLine): number => (typeof line.grams === "number" ? line.grams : line.grams.mid);
   const before = new Map<string, number>();
   for (const line of lines) before.set(line.ingredientId, (before.get(line.ingredientId) ?? 0) + mid(line));
-  const out: { ingredientId: string; grams: number }[] = [];
+  const out: { ingredientId: string; grams: number; component?: string }[] = [];
   for (const line of lines) {
     const to = toG.get(line.ingredientId);
     const whole = before.get(line.ingredientId) ?? 0;
     const grams = to === undefined ? mid(line) : whole > 0 ? (mid(line) / whole) * to : to;
-    if (grams > 0) out.push({ ingredientId: line.ingredientId, grams });
+    const place = line.component === undefined ? {} : { component: line.component };
+    if (grams > 0) out.push({ ingredientId: line.ingredientId, grams, ...place });
   }
   for (const [ingredientId, grams] of toG) if (!before.has(ingredientId) && grams > 0) out.push({ ingredientId, grams });
   return out;
 }
 
-export function allergensOf(lines: readonly { ingredientId: string }[], shelf: Shelf): Set<Allergen> {
-  return new Set(lines.flatMap((line) => shelf.get(line.ingredientId)?.allergens ?? []));
+export function allergensOf(lines: readonly InputLine[], shelf: Shelf): Set<Allergen> {
+  return new Set(lines.flatMap((line) => (line.off ? [] : (shelf.get(line.ingredientId ?? "")?.allergens ?? []))));
 }

@@ -5,14 +5,17 @@ import { massSpreadOf, startOf } from "../bake/ready";
 import type { Simulation } from "../bake/simulation";
 import type { Start } from "../bake/start";
 import type { AnalyseInput } from "../formula/open";
+import { componentMasses, componentMassSchema, type ComponentMass, weighedAsides, type Weighed } from "../formula/component-mass";
+import { type InputLine, type OpenLine, openLineSchema, sortLines } from "../formula/components";
 import { bandNames, bandReadings, profileOf, typicalLines } from "./bands";
 import { findingSchema } from "./finding";
-import { findingsOf } from "./findings";
+import { byGravity, findingsOf } from "./findings";
+import { type BakedBy, recipeFindings } from "./findings-recipe";
 import { bodyOf, bodySchema } from "../body/body";
 import { CoreError } from "../errors";
 import { type Kind, kindSchema } from "../formula/kinds";
 import { type Process, processSchema } from "../formula/process";
-import { batchOf, batchSchema, type Item, massOf, resolve, type WeighedLine } from "../formula/resolve";
+import { batchOf, batchSchema, type Item, massOf, resolve } from "../formula/resolve";
 import { HANDLING_S } from "../lift/gas";
 import { liftOf, liftSchema } from "../lift/lift";
 import type { Measures } from "../measure/units";
@@ -22,7 +25,14 @@ import { type Oven, ovenSchema, type Vessel, vesselOf, vesselSchema } from "../p
 export const analysisSchema = z.object({
   /** What was analysed, with the defaults that were filled in. */
   given: z.object({ kind: kindSchema, vessel: vesselSchema, oven: ovenSchema, process: processSchema }),
+  /** The batter, with its soakers: what lift, body, bands, fill and percentages are of. */
   batch: batchSchema,
+  /** Every component, the batter first. */
+  components: z.array(componentMassSchema),
+  /** Lines that are not answered; nothing of them is in any number. */
+  open: z.array(openLineSchema),
+  /** Whether nothing is open that could change a verdict. */
+  final: z.boolean(),
   lift: liftSchema,
   body: bodySchema,
   fill: fillSchema,
@@ -45,9 +55,13 @@ export function defaultsOf(kind: Kind): { vessel: Vessel; oven: Oven; process: P
 }
 
 /** What a formula weighs, lifts and drinks, before any pan: the parts that all readings stand on. */
-interface Weighed {
+interface Gathered {
   given: Analysis["given"];
   items: Item[];
+  asides: Weighed[];
+  components: ComponentMass[];
+  open: OpenLine[];
+  said: AnalyseInput["said"];
   lift: ReturnType<typeof liftOf>;
   body: Analysis["body"];
   targets: BakeTargets;
@@ -55,20 +69,28 @@ interface Weighed {
 }
 
 /** Throws `no-batch`, `empty-formula`, `unknown-ingredient`, `bad-amount`. */
-function gather(input: AnalyseInput, shelf: Shelf): Weighed {
+function gather(input: AnalyseInput, shelf: Shelf): Gathered {
   const kind = input.kind ?? "loaf";
   const defaults = defaultsOf(kind);
   const vessel = input.vessel ?? defaults.vessel;
   const oven: Oven = { ...defaults.oven, ...input.oven };
   const process: Process = { ...defaults.process, ...input.process };
-  const items = resolve(linesOf(input, kind), shelf);
+  const sorted = sortLines(linesOf(input, kind), input.components, shelf);
+  const items = resolve(sorted.batter, shelf);
   if (massOf(items) <= 0) {
-    throw new CoreError("empty-formula", "The formula weighs 0 g; at least one line with an amount would be right.", "lines");
+    const what = sorted.asides.some(({ lines }) => lines.length > 0) ? "Its batter" : "The formula";
+    const open = sorted.open.length > 0 ? ` Not weighed yet: ${sorted.open.map(({ name }) => name).join(", ")}.` : "";
+    throw new CoreError("empty-formula", `${what} weighs 0 g; at least one line with an amount would be right.${open}`, "lines");
   }
+  const asides = weighedAsides(sorted.asides, shelf);
   const profile = profileOf(kind);
   return {
     given: { kind, vessel, oven, process },
     items,
+    asides,
+    components: componentMasses(sorted.batter, asides, input.components ?? [], shelf),
+    open: sorted.open,
+    said: input.said,
     lift: liftOf(items, process),
     body: bodyOf(items, process, (profile.binderPercent.low + profile.binderPercent.high) / 2),
     targets: profile,
@@ -76,19 +98,22 @@ function gather(input: AnalyseInput, shelf: Shelf): Weighed {
   };
 }
 
-function judge(weighed: Weighed, fill: Fill, bake: Bake, race: Race, simulation?: Simulation): Analysis {
-  const { given, items, lift, body, measures } = weighed;
+function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation?: Simulation): Analysis {
+  const { given, items, asides, components, open, lift, body, measures } = weighed;
   const { kind, oven, process } = given;
   return {
     given,
     batch: batchOf(items),
+    components,
+    open,
+    final: open.every(({ matters }) => !matters),
     lift: lift.lift,
     body,
     fill,
     bake,
     race,
     bands: bandsOf(items, kind, lift.lift.gasMlPer100g.mid),
-    findings: findingsOf({ items, kind, measures, oven, process, lift, body, fill, bake, simulation }),
+    findings: findingsOf({ items, asides, open, kind, measures, oven, process, lift, body, fill, bake, simulation }),
   };
 }
 
@@ -101,7 +126,7 @@ export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf): Anal
   return estimated(gather(input, shelf));
 }
 
-function estimated(weighed: Weighed): Analysis {
+function estimated(weighed: Gathered): Analysis {
   const { given, items, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
   const { fill, bake } = firstBake(items, vessel, oven, process, body.densityGPerMl, lift.gas, targets);
@@ -131,9 +156,9 @@ export interface Ready {
 /** Throws as `readings` does, and `not-a-batter`. */
 export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
   const weighed = gather(input, shelf);
-  const { given, items, lift, body, targets } = weighed;
+  const { given, items, asides, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
-  const start = startOf(items, vessel, oven, process, body, lift.gas, targets.targetCoreC);
+  const start = startOf(items, vessel, oven, process, body, lift.gas, targets.targetCoreC, asides);
   if (start.material.dry < LEAST_DRY) {
     throw new CoreError(
       "not-a-batter",
@@ -148,7 +173,12 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
     estimate: () => estimated(weighed),
     conclude: (simulation) => {
       const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
-      return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);
+      const judged = judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);
+      // What is not weighed may be the whole difference.
+      if (!judged.final) return judged;
+      const { targetCoreC } = targets;
+      const by: BakedBy = { items, asides, vessel, oven, process, body, gas: lift.gas, targetCoreC, fill, simulation };
+      return { ...judged, findings: byGravity([...judged.findings, ...recipeFindings(weighed.said, by)]) };
     },
   };
 }
@@ -159,7 +189,7 @@ function bandsOf(items: readonly Item[], kind: Kind, gas: number): Analysis["ban
   return bandNames.map((name) => ({ name, ...bands[name], value: values[name] }));
 }
 
-function linesOf(input: AnalyseInput, kind: Kind): readonly WeighedLine[] {
+function linesOf(input: AnalyseInput, kind: Kind): readonly InputLine[] {
   if (input.lines && input.lines.length > 0) return input.lines;
   if (input.batchG !== undefined) return typicalLines(kind, input.batchG);
   throw new CoreError("no-batch", "There is nothing to analyse: send text, lines, or a kind with batchG.", "lines");

@@ -1,9 +1,10 @@
 import { ML_PER_MMOL_25C } from "../physics";
-import type { AnalyseInput } from "../formula/open";
+import { type InputLine, isWeighed, type WeighedLine } from "../formula/components";
+import { gramsOf, type Opened } from "../formula/open";
 import { readings } from "./readings";
 import { consistencyOf, stiffnessOf } from "../body/consistency";
 import { CoreError } from "../errors";
-import { type Item, resolve, type WeighedLine } from "../formula/resolve";
+import { type Item, resolve } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { builtInShelf, ingredientOf, type Shelf } from "../pantry/catalogue";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
@@ -12,7 +13,7 @@ import { profileOf } from "./bands";
 import swapTable from "./data/swaps.json";
 import { keepLimit, perGram, type QuantityName } from "./limits";
 import { type Changeable, type Limit, smallestChange } from "./programme";
-import { allergensOf, linesAfter, type Proposal, type Proposals, readingsOf } from "./proposal";
+import { allergensOf, linesAfter, movableOf, proposedLine, type Proposal, type Proposals, readingsOf, withoutOf } from "./proposal";
 
 /** What a swap holds on to, with the share it may drift, the least drift worth a word (g or mmol), and what missing all of it costs. */
 const kept: { name: QuantityName; word: string; unit: "g" | "mmol"; tolerance: number; least: number; weight: number }[] = [
@@ -63,14 +64,16 @@ export function substitutesOf(ingredient: Ingredient, shelf: Shelf = builtInShel
  * and what could not be. Masses in g. Throws `unknown-ingredient` for what is not on the shelf or not in the formula.
  */
 export function swap(
-  input: AnalyseInput & { lines: readonly WeighedLine[] },
+  whole: Opened,
   request: { replace: string; with?: string | undefined },
   options: BalanceOptions = {},
   shelf: Shelf = builtInShelf,
 ): Proposals {
-  const items = resolve(input.lines, shelf);
+  const { batter, rest, open } = movableOf(whole, shelf);
+  const items = resolve(batter, shelf);
   const replaced = items.find((item) => item.ingredient.id === request.replace);
-  if (!replaced) {
+  const beside = rest.filter((line): line is WeighedLine => isWeighed(line) && line.ingredientId === request.replace);
+  if (!replaced && beside.length === 0) {
     ingredientOf(shelf, request.replace, "replace");
     throw new CoreError(
       "unknown-ingredient",
@@ -78,25 +81,94 @@ export function swap(
       "replace",
     );
   }
-  const wanted =
-    request.with === undefined ? substitutesOf(replaced.ingredient, shelf) : [ingredientOf(shelf, request.with, "with")];
+  const leaving = ingredientOf(shelf, request.replace, "replace");
+  const wanted = request.with === undefined ? substitutesOf(leaving, shelf) : [ingredientOf(shelf, request.with, "with")];
   const allowed = wanted.filter(
     (i) =>
-      i.id !== replaced.ingredient.id &&
+      i.id !== leaving.id &&
       !i.allergens.some((a) => options.avoid?.includes(a)) &&
       (!options.onHand || options.onHand.includes(i.id) || items.some((item) => item.ingredient.id === i.id)),
   );
-  const before = readings(input, shelf);
-  const proposals = allowed.flatMap((by) => swapBy(input, before, items, replaced, by, options, shelf) ?? []);
+  const before = readings(whole, shelf);
+  const input: Batter = { ...whole, lines: batter };
+  const proposals = allowed.flatMap((by) => {
+    const moved = replaced ? swapBy(input, before, items, replaced, by, options, shelf) : besideOnly(before, batter, leaving, by);
+    return moved ? [withBeside(moved, whole, rest, beside, before, leaving, by, shelf)] : [];
+  });
   return {
     proposals: proposals
       .sort((a, b) => (a.lost?.length ?? 0) - (b.lost?.length ?? 0) || a.changes.length - b.changes.length)
       .slice(0, MOST_PROPOSALS),
+    ...withoutOf(open),
+  };
+}
+
+/** An input whose lines are its batter alone. */
+type Batter = Opened & { lines: readonly WeighedLine[] };
+
+/** What leaves stands only beside the batter: the batter stays as it is. */
+const besideOnly = (
+  before: ReturnType<typeof readings>,
+  batter: readonly WeighedLine[],
+  leaving: Ingredient,
+  by: Ingredient,
+): Proposal => ({
+  title: `${by.name} for ${leaving.name.toLowerCase()}`,
+  why: `${by.name} for as much ${leaving.name.toLowerCase()}, gram for gram; the batter stays as it is.`,
+  changes: [],
+  lines: batter.map(proposedLine),
+  before: readingsOf(before),
+  after: readingsOf(before),
+  kept: ["the batter"],
+  lost: [],
+  allergensAdded: [],
+  allergensRemoved: [],
+});
+
+/** A swap of the batter carried into the components: there by the same proportion, since nothing has to rise in them. Analysed again. */
+function withBeside(
+  proposal: Proposal,
+  whole: Opened,
+  rest: readonly InputLine[],
+  beside: readonly WeighedLine[],
+  before: ReturnType<typeof readings>,
+  leaving: Ingredient,
+  by: Ingredient,
+  shelf: Shelf,
+): Proposal {
+  const from = proposal.changes.find(({ ingredientId }) => ingredientId === leaving.id)?.fromG ?? 0;
+  const change = proposal.changes.find(({ ingredientId }) => ingredientId === by.id);
+  const ratio = from > 0 && change && change.toG > change.fromG ? (change.toG - change.fromG) / from : 1;
+  const changes = beside.flatMap((line): Proposal["changes"] => {
+    const place = line.component === undefined ? {} : { component: line.component };
+    const grams = gramsOf(line);
+    const there = rest.filter((other) => other.component === line.component && other.ingredientId === by.id);
+    const had = there.reduce((g, other) => g + gramsOf(other), 0);
+    return [
+      { ingredientId: leaving.id, fromG: grams, toG: 0, ...place },
+      { ingredientId: by.id, fromG: had, toG: had + measurable(grams * ratio), ...place },
+    ];
+  });
+  const others = rest.map((line): InputLine =>
+    beside.includes(line as WeighedLine) ? { ...line, ingredientId: by.id, grams: measurable(gramsOf(line) * ratio) } : line,
+  );
+  const lines = [...proposal.lines, ...others.map(proposedLine)];
+  const after = readings({ ...whole, lines }, shelf);
+  const had = allergensOf(whole.lines, shelf);
+  const has = allergensOf(lines, shelf);
+  return {
+    ...proposal,
+    changes: [...proposal.changes, ...changes],
+    lines,
+    before: readingsOf(before),
+    after: readingsOf(after),
+    allergensAdded: [...has].filter((a) => !had.has(a)),
+    allergensRemoved: [...had].filter((a) => !has.has(a)),
   };
 }
 
 function swapBy(
-  input: AnalyseInput & { lines: readonly WeighedLine[] },
+  input: Batter,
   before: ReturnType<typeof readings>,
   items: readonly Item[],
   replaced: Item,
@@ -189,12 +261,7 @@ function newLift(before: ReturnType<typeof readings>, items: readonly Item[]): n
 }
 
 /** A gluten-free flour drinks otherwise: the main liquid is moved until the batter is as stiff as it was, or as its kind wants it. */
-function matchStiffness(
-  input: AnalyseInput & { lines: readonly WeighedLine[] },
-  items: readonly Item[],
-  toG: Map<string, number>,
-  shelf: Shelf,
-): void {
+function matchStiffness(input: Batter, items: readonly Item[], toG: Map<string, number>, shelf: Shelf): void {
   const method = input.process?.method;
   const kind = input.kind ?? "loaf";
   const aim = Math.min(2.95, stiffnessOf(items, method));
@@ -219,7 +286,7 @@ function matchStiffness(
 }
 
 function report(
-  input: AnalyseInput & { lines: readonly WeighedLine[] },
+  input: Batter,
   before: ReturnType<typeof readings>,
   items: readonly Item[],
   replaced: Item,

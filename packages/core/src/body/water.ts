@@ -24,8 +24,23 @@ export function capacityOf(ingredient: Ingredient, minutes: number): number {
   return fast + (slow - fast) * late;
 }
 
+/** g of water that a gram of dried fruit takes up in a soaker (fruit swells to about one and a half times its mass); confidence C. */
+const FRUIT_TAKES_UP = 0.5;
+/** Dried: less water than this, g per 100 g. */
+const DRIED = 35;
+
+/** g of water that a gram of what has soaked has taken up: all that it ever drinks. */
+export function takenUpBy(ingredient: Ingredient): number {
+  if (isInclusion(ingredient)) return ingredient.per100g.water < DRIED && ingredient.per100g.sugars > 30 ? FRUIT_TAKES_UP : 0;
+  return capacityOf(ingredient, Infinity);
+}
+
+/** g of water that all items drink after some minutes; what has soaked has drunk before. */
 export const drunkBy = (items: readonly Item[], minutes: number): number =>
-  items.reduce((all, item) => all + item.massG * capacityOf(item.ingredient, minutes), 0);
+  items.reduce((all, { ingredient, massG, soakedG = 0 }) => {
+    const soaked = soakedG > 0 ? soakedG * takenUpBy(ingredient) : 0;
+    return all + (massG - soakedG) * capacityOf(ingredient, minutes) + soaked;
+  }, 0);
 
 export const freeWaterOf = (items: readonly Item[]): number =>
   items.reduce((all, item) => all + item.massG * waterGiven(item.ingredient), 0);

@@ -1,6 +1,7 @@
 import { gramsText } from "../measure/amounts";
 import type { Range } from "../measure/range";
 import { fieldWords } from "./edits";
+import type { FormulaComponent } from "./components";
 import type { Formula, FormulaLine, Part } from "./formula";
 import { kindName } from "./kinds";
 
@@ -14,7 +15,9 @@ export interface Difference {
 const NONE = "–";
 const LONGEST = 80;
 
-const rangeText = ({ low, mid, high }: Range): string =>
+const rangeText = (grams: Range | undefined): string => (grams ? spreadText(grams) : "open");
+
+const spreadText = ({ low, mid, high }: Range): string =>
   high - low > 0.02 * mid ? `${gramsText(mid)} (${gramsText(low)} to ${gramsText(high)})` : gramsText(mid);
 
 const short = (text: string): string => (text.length > LONGEST ? `${text.slice(0, LONGEST - 1)}…` : text === "" ? NONE : text);
@@ -58,6 +61,10 @@ function pairsOf(
   return [...pairs, ...[...left].map((line): [FormulaLine, undefined] => [line, undefined])];
 }
 
+/** What a line is called: by the pantry, or by the recipe where the pantry does not know it. */
+const wordOf = (line: FormulaLine, nameOf: (id: string) => string): string =>
+  line.ingredientId === undefined ? (line.name ?? "a line") : nameOf(line.ingredientId);
+
 function linesOf(
   prefix: string,
   before: readonly FormulaLine[],
@@ -67,29 +74,35 @@ function linesOf(
   const pairs = pairsOf(before, after);
   const counts = new Map<string, number>();
   for (const [a, b] of pairs) {
-    const id = (b ?? a)?.ingredientId ?? "";
+    const line = b ?? a;
+    const id = line ? wordOf(line, nameOf) : "";
     counts.set(id, (counts.get(id) ?? 0) + 1);
   }
   const seen = new Map<string, number>();
   return pairs.flatMap(([a, b]): Difference[] => {
     const line = b ?? a;
     if (!line) return [];
-    const nth = (seen.get(line.ingredientId) ?? 0) + 1;
-    seen.set(line.ingredientId, nth);
-    const several = (counts.get(line.ingredientId) ?? 1) > 1;
-    const name = `${prefix}${nameOf(line.ingredientId)}${several ? ` (${nth})` : ""}`;
+    const word = wordOf(line, nameOf);
+    const nth = (seen.get(word) ?? 0) + 1;
+    seen.set(word, nth);
+    const several = (counts.get(word) ?? 1) > 1;
+    const name = `${prefix}${word}${several ? ` (${nth})` : ""}`;
     if (!a || !b) return [{ what: name, before: a ? rangeText(a.grams) : NONE, after: b ? rangeText(b.grams) : NONE }];
     const out: Difference[] = [];
     const say = (what: string, old: string, now: string): void => void (old !== now && out.push({ what, before: old, after: now }));
-    const same = a.grams.low === b.grams.low && a.grams.mid === b.grams.mid && a.grams.high === b.grams.high;
+    const same = a.grams?.low === b.grams?.low && a.grams?.mid === b.grams?.mid && a.grams?.high === b.grams?.high;
     if (!same) {
       const [old, now] = [rangeText(a.grams), rangeText(b.grams)];
-      const exact = (grams: Range): string => `${grams.mid.toPrecision(6)} g`;
+      const exact = (grams: Range | undefined): string => `${grams?.mid.toPrecision(6)} g`;
       out.push({ what: name, before: old === now ? exact(a.grams) : old, after: old === now ? exact(b.grams) : now });
     }
     say(`${name}, measured by`, `${a.unit ?? "g"} ${a.filling ?? ""}`.trim(), `${b.unit ?? "g"} ${b.filling ?? ""}`.trim());
     say(`${name}, called`, a.name ?? NONE, b.name ?? NONE);
     say(`${name}, note`, short(a.note ?? ""), short(b.note ?? ""));
+    say(`${name}, component`, a.component ?? "batter", b.component ?? "batter");
+    say(`${name}, left out`, a.off ? "yes" : "no", b.off ? "yes" : "no");
+    say(`${name}, unsure`, short(a.unsure ?? ""), short(b.unsure ?? ""));
+    say(`${name}, in the recipe`, short(a.source ?? ""), short(b.source ?? ""));
     say(`${name}, locked`, a.locked ? "yes" : "no", b.locked ? "yes" : "no");
     return out;
   });
@@ -105,7 +118,7 @@ function orderOf(before: Formula, after: Formula, nameOf: (id: string) => string
     short(
       lines
         .slice(first, first + 3)
-        .map((line) => nameOf(line.ingredientId))
+        .map((line) => wordOf(line, nameOf))
         .join(", "),
     );
   return [{ what: "Order of lines", before: from(a), after: from(b) }];
@@ -119,7 +132,10 @@ function partsOf(before: readonly Part[], after: readonly Part[], nameOf: (id: s
     const share = (part: Part | undefined): string => (part ? `${Math.round(100 * part.share)} %` : NONE);
     const name = `Part “${(b ?? a)?.name ?? id}”`;
     if (!a || !b) return [{ what: name, before: share(a), after: share(b) }];
-    const flat = ({ additions: _a, vessel: _v, oven: _o, id: _i, ...rest }: Part): object => rest;
+    const flat = ({ additions: _a, vessel: _v, oven: _o, id: _i, components, ...rest }: Part): object => ({
+      ...rest,
+      ...(components ? { components: components.join(", ") } : {}),
+    });
     return [
       ...fieldsOf(name, flat(a), flat(b)),
       ...fieldsOf(`${name}, pan`, a.vessel, b.vessel),
@@ -128,6 +144,56 @@ function partsOf(before: readonly Part[], after: readonly Part[], nameOf: (id: s
     ];
   });
 }
+
+function componentsOf(before: readonly FormulaComponent[], after: readonly FormulaComponent[]): Difference[] {
+  const ids = [...new Set([...after, ...before].map(({ id }) => id))];
+  const out = ids.flatMap((id): Difference[] => {
+    const a = before.find((component) => component.id === id);
+    const b = after.find((component) => component.id === id);
+    const name = `Component “${(b ?? a)?.name ?? id}”`;
+    if (!a || !b) return [{ what: name, before: a ? a.role : NONE, after: b ? b.role : NONE }];
+    return fieldsOf(name, a, b);
+  });
+  const order = (list: readonly FormulaComponent[], other: readonly FormulaComponent[]): string =>
+    list.flatMap(({ id, name }) => (other.some((one) => one.id === id) ? [`${name} (${id})`] : [])).join(", ");
+  const ids1 = order(before, after).replace(/[^,(]*\(/g, "");
+  if (ids1 !== order(after, before).replace(/[^,(]*\(/g, ""))
+    out.push({ what: "Order of components", before: short(order(before, after)), after: short(order(after, before)) });
+  return out;
+}
+
+/** What the recipe said, and its text: any difference is one. */
+function recipeOf(before: Formula, after: Formula): Difference[] {
+  const out: Difference[] = [];
+  const flat = ({ vessel: _v, minutes, stages, ...rest }: NonNullable<Formula["said"]>): object => ({
+    ...rest,
+    minutes: minutes ? `${minutes.low} to ${minutes.high}` : undefined,
+    stages: stages ? JSON.stringify(stages) : undefined,
+  });
+  const [a, b] = [before.said, after.said];
+  if (a && b) out.push(...fieldsOf("The recipe", flat(a), flat(b)), ...fieldsOf("The recipe, pan", a.vessel, b.vessel));
+  else if (a || b) out.push({ what: "What the recipe says", before: a ? "kept" : NONE, after: b ? "kept" : NONE });
+  const [was, now] = [before.pasted, after.pasted];
+  const say = (what: string, old: string, next: string): void =>
+    void (old !== next && out.push({ what, before: old, after: next }));
+  say("Text as pasted", was ? short(was.text) : NONE, now ? short(now.text) : NONE);
+  if (was && now && was.text !== now.text && short(was.text) === short(now.text))
+    out.push({ what: "Text as pasted", before: `${was.text.length} signs`, after: `${now.text.length} signs, changed` });
+  say("Text read with cups", was?.measures ?? NONE, now?.measures ?? NONE);
+  if (hashed(was?.mending) !== hashed(now?.mending))
+    out.push({ what: "Answers to the text", before: answers(was), after: `${answers(now)}, changed` });
+  return out;
+}
+
+const answers = (pasted: Formula["pasted"]): string => `${Object.keys(pasted?.mending ?? {}).length} lines`;
+
+/** A text that is the same for the same content, whatever the order of its fields. */
+const hashed = (value: unknown): string =>
+  JSON.stringify(value, (_, part: unknown) =>
+    part !== null && typeof part === "object" && !Array.isArray(part)
+      ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : part,
+  ) ?? "";
 
 /**
  * Everything in which one version of a formula differs from another: empty exactly when they are the same. Masses as texts in g; `nameOf`
@@ -143,7 +209,9 @@ export function differencesOf(before: Formula, after: Formula, nameOf: (ingredie
   out.push(...fieldsOf("Pan", before.vessel, after.vessel));
   out.push(...fieldsOf("Oven", before.oven, after.oven));
   out.push(...fieldsOf("Process", before.process, after.process));
+  out.push(...componentsOf(before.components ?? [], after.components ?? []));
   out.push(...partsOf(before.parts ?? [], after.parts ?? [], nameOf));
+  out.push(...recipeOf(before, after));
   if (before.notes !== after.notes) {
     const [a, b] = [short(before.notes), short(after.notes)];
     out.push(

@@ -8,11 +8,22 @@ import { withWhatIf } from "./what-if";
 const exact = (grams: number) => ({ low: grams, mid: grams, high: grams });
 const line = (id: string, ingredientId: string, grams: number): FormulaLine => ({ id, ingredientId, grams: exact(grams) });
 const formula: Formula = {
-  shape: 1,
+  shape: 2,
   title: "Pier loaf",
   kind: "loaf",
   measures: "metric",
-  lines: [line("a", "sorghum-flour", 200), line("b", "kefir", 240), line("c", "soda", 3), line("d", "kefir", 60)],
+  components: [
+    { id: "fill", name: "Pear filling", role: "filling", cookedG: 90 },
+    { id: "ice", name: "Icing", role: "glaze" },
+  ],
+  lines: [
+    line("a", "sorghum-flour", 200),
+    line("b", "kefir", 240),
+    line("c", "soda", 3),
+    line("d", "kefir", 60),
+    { ...line("e", "pear", 120), component: "fill" },
+    { id: "f", name: "Sweet dust", source: "some sweet dust", component: "ice" },
+  ],
   vessel: { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, material: "light-metal" },
   oven: { celsius: 175, mode: "still", ovenId: "kiosk-oven" },
   process: { method: "muffin" },
@@ -46,6 +57,17 @@ const everyEdit: Edit[] = [
   { edit: "move", lineId: "a", by: 2 },
   { edit: "add", line: line("a", "salt", 4) },
   { edit: "remove", lineId: "d" },
+  { edit: "place", lineId: "c", component: "ice" },
+  { edit: "leave-out", lineId: "d", off: true },
+  { edit: "add-component", component: { id: "ice", name: "Crumble", role: "topping" } },
+  { edit: "set-component", componentId: "fill", set: { celsius: 5 }, clear: ["cookedG"] },
+  { edit: "remove-component", componentId: "fill" },
+  {
+    edit: "read-again",
+    measures: "uk",
+    lines: [line("a", "sorghum-flour", 210)],
+    pasted: { text: "210 g sorghum flour", measures: "uk" },
+  },
   { edit: "scale", factor: 2 },
   { edit: "set-vessel", set: { heightMm: 80 }, clear: ["material"] },
   { edit: "set-oven", set: { celsius: 190, altitudeM: 800 }, clear: ["ovenId"] },
@@ -112,13 +134,59 @@ describe("edits", () => {
         { ingredientId: "salt", fromG: 0, toG: 3 },
       ],
     });
-    expect(lines.map(({ ingredientId, grams }) => [ingredientId, Math.round(grams.mid)])).toEqual([
+    expect(lines.map(({ ingredientId, grams }) => [ingredientId, Math.round(grams?.mid ?? 0)])).toEqual([
       ["sorghum-flour", 200],
       ["kefir", 160],
       ["soda", 3],
       ["kefir", 40],
+      ["pear", 120],
+      [undefined, 0],
       ["salt", 3],
     ]);
+  });
+  test("a change of a component leaves the batter alone, and the other way round", () => {
+    const { lines } = applyEdit(applyEdit(formula, { edit: "add", line: { ...line("g", "kefir", 30), component: "ice" } }), {
+      edit: "take-changes",
+      title: "",
+      changes: [{ ingredientId: "kefir", fromG: 30, toG: 12, component: "ice" }],
+    });
+    expect(lines.flatMap(({ ingredientId, grams }) => (ingredientId === "kefir" ? [grams?.mid] : []))).toEqual([240, 60, 12]);
+  });
+  test("a line moves up and down as it is seen: within its component, and over its edge into the next", () => {
+    const at = (edits: Edit[]): string[] =>
+      applyEdits(formula, edits).lines.map(({ id, component }) => `${id}${component ? `@${component}` : ""}`);
+    expect(at([{ edit: "move", lineId: "d", by: 1 }])).toEqual(["a", "b", "c", "d@fill", "e@fill", "f@ice"]);
+    expect(at([{ edit: "move", lineId: "e", by: 1 }])).toEqual(["a", "b", "c", "d", "e@ice", "f@ice"]);
+    expect(at([{ edit: "move", lineId: "f", by: -1 }])).toEqual(["a", "b", "c", "d", "e@fill", "f@fill"]);
+    expect(at([{ edit: "move", lineId: "a", by: -1 }])).toEqual(at([]));
+    expect(at([{ edit: "place", lineId: "a", component: "ice", before: "f" }])).toEqual([
+      "b",
+      "c",
+      "d",
+      "e@fill",
+      "a@ice",
+      "f@ice",
+    ]);
+    expect(
+      at([
+        { edit: "move", lineId: "d", by: 1 },
+        { edit: "move", lineId: "d", by: -1 },
+      ]),
+    ).toEqual(at([]));
+  });
+  test("a component that goes takes its lines along; what is open can be answered", () => {
+    expect(applyEdit(formula, { edit: "remove-component", componentId: "ice" }).lines.map(({ id }) => id)).toEqual([
+      "a",
+      "b",
+      "c",
+      "d",
+      "e",
+    ]);
+    const answered = applyEdits(formula, [
+      { edit: "set-ingredient", lineId: "f", ingredientId: "icing-sugar" },
+      { edit: "set-amount", lineId: "f", grams: exact(80), unit: "g" },
+    ]).lines[5];
+    expect(answered).toMatchObject({ ingredientId: "icing-sugar", name: "Sweet dust", grams: { mid: 80 }, component: "ice" });
   });
   test("a what-if stays within what an oven does, and iron is the only pan that goes in hot", () => {
     expect(withWhatIf(formula, { warmerK: 250 }).oven.celsius).toBe(320);
@@ -152,13 +220,13 @@ describe("history", () => {
     h = do_(h, amount("b", 260), 9000);
     h = do_(h, amount("d", 70), 9100);
     expect(h.steps.length).toBe(3);
-    expect(current(undone(h)).lines[3]?.grams.mid).toBe(60);
-    expect(current(undone(undone(h))).lines[1]?.grams.mid).toBe(250);
+    expect(current(undone(h)).lines[3]?.grams?.mid).toBe(60);
+    expect(current(undone(undone(h))).lines[1]?.grams?.mid).toBe(250);
     expect(current(undone(undone(undone(h))))).toEqual(formula);
   });
   test("scaling typed digit by digit comes to the whole factor", () => {
     const h = do_(do_(begun(formula), { edit: "scale", factor: 0.5 }, 0), { edit: "scale", factor: 3 }, 500);
-    expect([h.steps.length, current(h).lines[0]?.grams.mid]).toEqual([1, 300]);
+    expect([h.steps.length, current(h).lines[0]?.grams?.mid]).toEqual([1, 300]);
     expect(current(undone(h))).toEqual(formula);
   });
   test("a save ends a go, and undo goes back over it; then what is unsaved cannot be told by edits", () => {
@@ -172,7 +240,7 @@ describe("history", () => {
     const mine = do_(do_(begun(formula), amount("b", 250), 0), { edit: "rename", title: "Mine" }, 10);
     const theirs = applyEdit(formula, { edit: "set-oven", set: { celsius: 160 } });
     const both = rebased(mine, theirs);
-    expect(both && [current(both).title, current(both).oven.celsius, current(both).lines[1]?.grams.mid]).toEqual([
+    expect(both && [current(both).title, current(both).oven.celsius, current(both).lines[1]?.grams?.mid]).toEqual([
       "Mine",
       160,
       250,
@@ -196,7 +264,7 @@ describe("history", () => {
   test("more than two hundred steps let go of the oldest, not of the newest", () => {
     let h = begun(formula);
     for (let n = 0; n < 230; n++) h = do_(h, amount(n % 2 ? "b" : "d", n + 1), n * 10_000);
-    expect([h.steps.length, current(h).lines[1]?.grams.mid, unsaved(h)]).toEqual([200, 230, null]);
+    expect([h.steps.length, current(h).lines[1]?.grams?.mid, unsaved(h)]).toEqual([200, 230, null]);
   });
   test("a reason tells each field once, with where it began and ended", () => {
     let h = begun(formula);
@@ -222,6 +290,16 @@ test.each<[string, (f: Formula) => Formula]>([
   ["sorghum flour, locked", (f) => applyEdit(f, { edit: "lock", lineId: "a", locked: true })],
   ["sorghum flour, note", (f) => applyEdit(f, { edit: "note-line", lineId: "a", note: "fresh" })],
   ["Part “Plain”: cocoa", (f) => applyEdit(f, { edit: "add-to-part", partId: "p", line: line("y", "cocoa", 8) })],
+  ["kefir (2), left out", (f) => applyEdit(f, { edit: "leave-out", lineId: "d", off: true })],
+  ["soda, component", (f) => ({ ...f, lines: f.lines.map((l) => (l.id === "c" ? { ...l, component: "ice" } : l)) })],
+  [
+    "Component “Pear filling”: once cooked, g",
+    (f) => applyEdit(f, { edit: "set-component", componentId: "fill", set: { cookedG: 95 } }),
+  ],
+  ["Order of components", (f) => ({ ...f, components: [...(f.components ?? [])].reverse() })],
+  ["Sweet dust", (f) => applyEdit(f, { edit: "set-amount", lineId: "f", grams: exact(5), unit: "g" })],
+  ["What the recipe says", (f) => ({ ...f, said: { vessel: f.vessel, panNamed: true, batterG: 503 } })],
+  ["Text as pasted", (f) => ({ ...f, pasted: { text: "a loaf", measures: "uk" } })],
   ["Notes", (f) => ({ ...f, notes: "x".repeat(90) + "1" })],
 ])("a difference is any difference: %s", (what, change) => {
   const found = differencesOf(formula, change(formula), nameOf);

@@ -4,7 +4,17 @@ import { gramsText } from "../measure/amounts";
 import { type Range, rangeSchema } from "../measure/range";
 import { measuresSchema, unitSchema } from "../measure/units";
 import { type Oven, ovenSchema, type Vessel, vesselSchema } from "../pantry/vessel";
-import { type Formula, formulaLineSchema, type FormulaLine, formulaSchema, type Part, partSchema } from "./formula";
+import { formulaComponentSchema, type FormulaComponent, placeOf } from "./components";
+import {
+  type Formula,
+  formulaLineSchema,
+  type FormulaLine,
+  formulaSchema,
+  type Part,
+  partSchema,
+  pastedSchema,
+  saidSchema,
+} from "./formula";
 import { kindName, kindSchema } from "./kinds";
 import { type Process, processSchema } from "./process";
 import { scaleLines } from "./scale";
@@ -37,6 +47,28 @@ export const editSchema = z.discriminatedUnion("edit", [
   z.object({ edit: z.literal("move"), lineId, by: z.number().int() }),
   z.object({ edit: z.literal("add"), line: formulaLineSchema }),
   z.object({ edit: z.literal("remove"), lineId }),
+  /** Puts a line into a component (the batter without one), before another line or at its end. */
+  z.object({ edit: z.literal("place"), lineId, component: z.string().optional(), before: z.string().optional() }),
+  /** Leaves a line out, or takes it. */
+  z.object({ edit: z.literal("leave-out"), lineId, off: z.boolean() }),
+  z.object({ edit: z.literal("add-component"), component: formulaComponentSchema }),
+  z.object({
+    edit: z.literal("set-component"),
+    componentId: z.string(),
+    set: formulaComponentSchema.omit({ id: true }).partial(),
+    clear: clears,
+  }),
+  /** Takes a component away with its lines. */
+  z.object({ edit: z.literal("remove-component"), componentId: z.string() }),
+  /** The text read again: its lines and components in place of those that stand, everything else as it is. */
+  z.object({
+    edit: z.literal("read-again"),
+    measures: measuresSchema,
+    lines: z.array(formulaLineSchema),
+    components: z.array(formulaComponentSchema).optional(),
+    said: saidSchema.optional(),
+    pasted: pastedSchema.optional(),
+  }),
   z.object({ edit: z.literal("scale"), factor: z.number().positive() }),
   z.object({ edit: z.literal("set-vessel"), set: vesselSchema.partial(), whole: z.boolean().optional(), clear: clears }),
   z.object({ edit: z.literal("set-oven"), set: ovenSchema.partial(), clear: clears }),
@@ -45,7 +77,7 @@ export const editSchema = z.discriminatedUnion("edit", [
   z.object({
     edit: z.literal("take-changes"),
     title: z.string(),
-    changes: z.array(z.object({ ingredientId: z.string(), fromG: z.number(), toG: z.number() })),
+    changes: z.array(z.object({ ingredientId: z.string(), fromG: z.number(), toG: z.number(), component: z.string().optional() })),
   }),
   z.object({ edit: z.literal("take-pan"), vessel: vesselSchema, celsius: z.number(), factor: z.number().positive() }),
   z.object({ edit: z.literal("take-version"), formula: formulaSchema, number: z.number().int() }),
@@ -84,31 +116,89 @@ export function freeId(wish: string, taken: readonly { id: string }[]): string {
   return id;
 }
 
+/** The component that the changes of a proposal name for a line: none for the batter and what is soaked for it. */
+const changedIn = (line: FormulaLine, components: readonly FormulaComponent[]): string => {
+  const component = components.find(({ id }) => id === line.component);
+  return component && placeOf(component) !== "batter" ? component.id : "";
+};
+
 /** What did not change keeps its line, what changed is exact grams shared over its lines, what goes is gone, what is new stands last. */
 function takeChanges(formula: Formula, { changes }: EditOf<"take-changes">): Formula {
-  const byId = new Map(changes.map((change) => [change.ingredientId, change]));
-  const seen = new Set(formula.lines.map((line) => line.ingredientId));
+  const components = formula.components ?? [];
+  const byKey = new Map(changes.map((change) => [`${change.component ?? ""}/${change.ingredientId}`, change]));
+  const keyOf = (line: FormulaLine): string => `${changedIn(line, components)}/${line.ingredientId ?? ""}`;
+  const counts = (line: FormulaLine): boolean => line.grams !== undefined && line.off !== true;
+  const seen = new Set(formula.lines.filter(counts).map(keyOf));
   const lines = formula.lines.flatMap((line): FormulaLine[] => {
-    const change = byId.get(line.ingredientId);
-    if (!change) return [line];
+    const change = byKey.get(keyOf(line));
+    if (!change || !counts(line)) return [line];
     if (change.toG === 0 || change.fromG === 0) return [];
     const { filling: _, ...rest } = line;
-    return [{ ...rest, grams: exactly((line.grams.mid / change.fromG) * change.toG), unit: "g" }];
+    return [{ ...rest, grams: exactly(((line.grams?.mid ?? 0) / change.fromG) * change.toG), unit: "g" }];
   });
-  for (const { ingredientId, toG } of changes)
-    if (toG > 0 && !seen.has(ingredientId))
-      lines.push({ id: freeId(`n-${ingredientId}`.slice(0, 60), lines), ingredientId, grams: exactly(toG), unit: "g" });
+  for (const { ingredientId, toG, component } of changes)
+    if (toG > 0 && !seen.has(`${component ?? ""}/${ingredientId}`))
+      lines.push({
+        id: freeId(`n-${ingredientId}`.slice(0, 60), lines),
+        ingredientId,
+        grams: exactly(toG),
+        unit: "g",
+        ...(component === undefined ? {} : { component }),
+      });
   return { ...formula, lines };
 }
 
-function moved(lines: readonly FormulaLine[], id: string, by: number): FormulaLine[] {
-  const from = lines.findIndex((line) => line.id === id);
-  const line = lines[from];
+const inComponent = ({ component: _, ...line }: FormulaLine, component: string | undefined): FormulaLine =>
+  component === undefined ? line : { ...line, component };
+
+/** The lines with one put into a component, before another of its lines or at its end. */
+function placed(
+  lines: readonly FormulaLine[],
+  id: string,
+  component: string | undefined,
+  before: string | undefined,
+): FormulaLine[] {
+  const line = lines.find((other) => other.id === id);
   if (!line) return [...lines];
   const rest = lines.filter((other) => other !== line);
-  rest.splice(Math.min(rest.length, Math.max(0, from + by)), 0, line);
+  const at = rest.findIndex((other) => other.id === before);
+  const last = rest.findLastIndex((other) => other.component === component);
+  rest.splice(at >= 0 ? at : last >= 0 ? last + 1 : rest.length, 0, inComponent(line, component));
   return rest;
 }
+
+/** A line moved up or down as the sheet shows it: within its component, and over its edge into the next one. */
+function moved({ lines, components = [] }: Formula, id: string, by: number): FormulaLine[] {
+  const places = [undefined, ...components.map((component) => component.id)];
+  let now = [...lines];
+  for (let step = 0; step < Math.min(Math.abs(by), 2 * lines.length); step++) {
+    const line = now.find((other) => other.id === id);
+    if (!line) return now;
+    const here = now.filter((other) => other.component === line.component);
+    const at = here.indexOf(line);
+    const place = places.indexOf(line.component);
+    if (by < 0 && at > 0) now = placed(now, id, line.component, here[at - 1]?.id);
+    else if (by > 0 && at < here.length - 1) now = placed(now, id, line.component, here[at + 2]?.id);
+    else if (by < 0 && place > 0) now = placed(now, id, places[place - 1], undefined);
+    else if (by > 0 && place < places.length - 1) {
+      const next = places[place + 1];
+      now = placed(now, id, next, now.find((other) => other.component === next)?.id);
+    }
+  }
+  return now;
+}
+
+/** Every amount times a factor, of the batter and of every component, cooked masses too. */
+const scaledFormula = ({ lines, components }: Formula, factor: number): Pick<Formula, "lines" | "components"> => ({
+  lines: scaleLines(lines, factor),
+  ...(components
+    ? {
+        components: components.map((component) =>
+          component.cookedG === undefined ? component : { ...component, cookedG: component.cookedG * factor },
+        ),
+      }
+    : {}),
+});
 
 type Appliers = { [K in Edit["edit"]]: (formula: Formula, edit: EditOf<K>) => Formula };
 
@@ -118,20 +208,48 @@ const appliers: Appliers = {
   "set-measures": (formula, { measures }) => ({ ...formula, measures }),
   "set-notes": (formula, { notes }) => ({ ...formula, notes }),
   "set-amount": (formula, { lineId: id, grams, unit, filling }) =>
-    changeLine(formula, id, ({ filling: _, unit: before, ...line }) => {
+    changeLine(formula, id, ({ filling: _, unit: before, unsure: _u, ...line }) => {
       const now = unit ?? before;
       return { ...line, grams, ...(now ? { unit: now } : {}), ...(filling ? { filling } : {}) };
     }),
   "set-ingredient": (formula, { lineId: id, ingredientId }) =>
-    changeLine(formula, id, ({ name: _, ...line }) => ({ ...line, ingredientId })),
+    changeLine(formula, id, ({ name, unsure: _, ...line }) =>
+      // The recipe's own word stays where nothing was known before.
+      line.ingredientId === undefined && name !== undefined ? { ...line, name, ingredientId } : { ...line, ingredientId },
+    ),
   "rename-line": (formula, { lineId: id, name }) =>
     changeLine(formula, id, ({ name: _, ...line }) => (name.trim() === "" ? line : { ...line, name })),
   "note-line": (formula, { lineId: id, note }) => changeLine(formula, id, (line) => ({ ...line, note })),
   lock: (formula, { lineId: id, locked }) => changeLine(formula, id, (line) => ({ ...line, locked })),
-  move: (formula, { lineId: id, by }) => ({ ...formula, lines: moved(formula.lines, id, by) }),
+  move: (formula, { lineId: id, by }) => ({ ...formula, lines: moved(formula, id, by) }),
+  place: (formula, { lineId: id, component, before }) => ({ ...formula, lines: placed(formula.lines, id, component, before) }),
+  "leave-out": (formula, { lineId: id, off }) => changeLine(formula, id, ({ off: _, ...line }) => (off ? { ...line, off } : line)),
+  "add-component": (formula, { component }) => {
+    const components = formula.components ?? [];
+    return { ...formula, components: [...components, { ...component, id: freeId(component.id, components) }] };
+  },
+  "set-component": (formula, { componentId, set, clear }) => ({
+    ...formula,
+    components: (formula.components ?? []).map((component) =>
+      component.id === componentId ? withFields<FormulaComponent>(component, set, clear) : component,
+    ),
+  }),
+  "remove-component": (formula, { componentId }) => ({
+    ...formula,
+    components: (formula.components ?? []).filter(({ id }) => id !== componentId),
+    lines: formula.lines.filter((line) => line.component !== componentId),
+    ...(formula.parts
+      ? {
+          parts: formula.parts.map((part) =>
+            part.components ? { ...part, components: part.components.filter((id) => id !== componentId) } : part,
+          ),
+        }
+      : {}),
+  }),
+  "read-again": ({ components: _c, said: _s, pasted: _p, ...formula }, { edit: _, ...read }) => ({ ...formula, ...read }),
   add: (formula, { line }) => ({ ...formula, lines: [...formula.lines, { ...line, id: freeId(line.id, formula.lines) }] }),
   remove: (formula, { lineId: id }) => ({ ...formula, lines: formula.lines.filter((line) => line.id !== id) }),
-  scale: (formula, { factor }) => ({ ...formula, lines: scaleLines(formula.lines, factor) }),
+  scale: (formula, { factor }) => ({ ...formula, ...scaledFormula(formula, factor) }),
   "set-vessel": (formula, { set, whole, clear }) => ({
     ...formula,
     vessel: withFields<Vessel>(whole && set.shape ? { shape: set.shape } : formula.vessel, set, clear),
@@ -144,7 +262,7 @@ const appliers: Appliers = {
     ...formula,
     vessel,
     oven: { ...formula.oven, celsius },
-    lines: factor === 1 ? formula.lines : scaleLines(formula.lines, factor),
+    ...(factor === 1 ? {} : scaledFormula(formula, factor)),
   }),
   "take-version": (_, { formula }) => formula,
   "add-part": (formula, { part }) => {
@@ -190,6 +308,8 @@ export function fieldOf(edit: Edit): string | null {
       return `${edit.edit}:${keysOf(edit.set, edit.clear)}`;
     case "set-part":
       return `${edit.edit}:${edit.partId}:${keysOf(edit.set)}`;
+    case "set-component":
+      return `${edit.edit}:${edit.componentId}:${keysOf(edit.set, edit.clear)}`;
     default:
       return null;
   }
@@ -234,6 +354,9 @@ export const fieldWords: Record<string, string> = {
   share: "share",
   name: "name",
   kind: "kind",
+  role: "role",
+  place: "in the bake",
+  cookedG: "once cooked, g",
 };
 
 const fieldsText = (set: object, clear: readonly string[] = []): string =>
@@ -247,10 +370,15 @@ const fieldsText = (set: object, clear: readonly string[] = []): string =>
 /** An edit in words, as it stands in the reason of a version. `before` is the formula it was made on; `nameOf` gives an ingredient's name. */
 export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId: string) => string): string {
   const lineOf = (id: string): FormulaLine | undefined => before.lines.find((line) => line.id === id);
+  const wordOf = (line: FormulaLine): string =>
+    line.name ?? (line.ingredientId === undefined ? "a line" : nameOf(line.ingredientId));
   const called = (id: string): string => {
     const line = lineOf(id);
-    return line ? (line.name ?? nameOf(line.ingredientId)) : "a line";
+    return line ? wordOf(line) : "a line";
   };
+  const massText = (line: FormulaLine | undefined): string => (line?.grams ? gramsText(line.grams.mid) : "open");
+  const componentName = (id: string | undefined): string =>
+    id === undefined ? "the batter" : (before.components?.find((component) => component.id === id)?.name ?? "a component");
   const partOf = (id: string): string => before.parts?.find((part) => part.id === id)?.name ?? "a part";
   switch (edit.edit) {
     case "rename":
@@ -262,7 +390,7 @@ export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId:
     case "set-notes":
       return "notes";
     case "set-amount":
-      return `${called(edit.lineId)} ${gramsText(lineOf(edit.lineId)?.grams.mid ?? 0)} → ${gramsText(edit.grams.mid)}`;
+      return `${called(edit.lineId)} ${massText(lineOf(edit.lineId))} → ${gramsText(edit.grams.mid)}`;
     case "set-ingredient":
       return `${called(edit.lineId)} → ${nameOf(edit.ingredientId)}`;
     case "rename-line":
@@ -276,9 +404,21 @@ export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId:
     case "move":
       return `${called(edit.lineId)} moved`;
     case "add":
-      return `${edit.line.name ?? nameOf(edit.line.ingredientId)} ${gramsText(edit.line.grams.mid)} added`;
+      return `${wordOf(edit.line)} ${massText(edit.line)} added`;
     case "remove":
       return `${called(edit.lineId)} removed`;
+    case "place":
+      return `${called(edit.lineId)} into ${componentName(edit.component)}`;
+    case "leave-out":
+      return `${called(edit.lineId)} ${edit.off ? "left out" : "taken"}`;
+    case "add-component":
+      return `“${edit.component.name}” added`;
+    case "set-component":
+      return `${componentName(edit.componentId)}: ${fieldsText(edit.set, edit.clear)}`;
+    case "remove-component":
+      return `${componentName(edit.componentId)} removed`;
+    case "read-again":
+      return `the text read again, cups and spoons: ${edit.measures}`;
     case "scale":
       return `times ${figure(Math.round(edit.factor * 100) / 100)}`;
     case "set-vessel":
@@ -302,7 +442,7 @@ export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId:
     case "remove-part":
       return `${partOf(edit.partId)} removed`;
     case "add-to-part":
-      return `${nameOf(edit.line.ingredientId)} ${gramsText(edit.line.grams.mid)} added to ${partOf(edit.partId)}`;
+      return `${wordOf(edit.line)} ${massText(edit.line)} added to ${partOf(edit.partId)}`;
     case "remove-from-part":
       return `taken out of ${partOf(edit.partId)}`;
   }

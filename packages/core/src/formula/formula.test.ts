@@ -57,7 +57,7 @@ test.each([
 
 test("differences name what changed and nothing else", () => {
   const before: Formula = {
-    shape: 1,
+    shape: 2,
     title: "Loaf",
     kind: "loaf",
     measures: "us",

@@ -1,24 +1,39 @@
 import { z } from "zod";
 import { fillingSchema } from "../measure/filling";
 import { rangeSchema } from "../measure/range";
+import { stageSchema } from "../measure/reading";
 import { measuresSchema, unitSchema } from "../measure/units";
-import { ovenSchema, vesselSchema } from "../pantry/vessel";
+import { ovenModes, ovenSchema, vesselSchema } from "../pantry/vessel";
+import { formulaComponentSchema } from "./components";
 import { kindSchema } from "./kinds";
 import { processSchema } from "./process";
 
-/** One line of a designed formula. `grams` counts; `unit` and `filling` remember how the baker measures it. */
+/**
+ * One line of a designed formula. `grams` counts; `unit` and `filling` remember how the baker measures it. A line without grams, or whose
+ * ingredient is not known, is open: it keeps its place and weighs nothing until it is answered.
+ */
 export const formulaLineSchema = z.object({
   id: z.string().min(1).max(64),
-  ingredientId: z.string().min(1).max(80),
-  grams: rangeSchema.refine((r) => r.low >= 0 && r.low <= r.mid && r.mid <= r.high && r.high <= 1_000_000, {
-    error: "Grams must be low ≤ mid ≤ high, from 0 to 1 000 000.",
-  }),
+  ingredientId: z.string().min(1).max(80).optional(),
+  grams: rangeSchema
+    .refine((r) => r.low >= 0 && r.low <= r.mid && r.mid <= r.high && r.high <= 1_000_000, {
+      error: "Grams must be low ≤ mid ≤ high, from 0 to 1 000 000.",
+    })
+    .optional(),
   unit: unitSchema.optional(),
   filling: fillingSchema.optional(),
   /** What this line is called here, where it is not the pantry's name. */
-  name: z.string().max(120).optional(),
-  note: z.string().max(500).optional(),
+  name: z.string().max(120, { error: "A name of up to 120 signs." }).optional(),
+  note: z.string().max(500, { error: "A note of up to 500 signs." }).optional(),
   locked: z.boolean().optional(),
+  /** The component it belongs to; absent, the batter. */
+  component: z.string().min(1).max(64).optional(),
+  /** It may be left out, and is until it is taken. */
+  off: z.boolean().optional(),
+  /** What was asked of it and not answered: it stands as the first answer would have it. */
+  unsure: z.string().max(300).optional(),
+  /** The words of the recipe that it came from. */
+  source: z.string().max(500).optional(),
 });
 export type FormulaLine = z.infer<typeof formulaLineSchema>;
 
@@ -31,18 +46,61 @@ export const partSchema = z.object({
     .min(0, { error: "A share is from 0 to 1." })
     .max(1, { error: "A share is from 0 to 1; 0.5 is half of the batter." }),
   additions: z.array(formulaLineSchema).max(50),
+  /** Ids of the components that this part gets, in proportion to its share among those that get them; absent, all. */
+  components: z.array(z.string()).max(24).optional(),
   kind: kindSchema,
   vessel: vesselSchema,
   oven: ovenSchema,
 });
 export type Part = z.infer<typeof partSchema>;
 
+const minutesSchema = z.object({ low: z.number().min(0), high: z.number().max(10_000) });
+
+/** What the recipe itself says of its bake, kept beside what is computed; masses in g, °C, minutes. */
+export const saidSchema = z.object({
+  minutes: minutesSchema.optional(),
+  celsius: z.number().optional(),
+  mode: z.enum(ovenModes).optional(),
+  coreC: z.number().optional(),
+  pieces: z.number().optional(),
+  pieceG: z.number().optional(),
+  stages: z.array(stageSchema).max(12).optional(),
+  /** The pan as it was taken from the text, and whether the text names one. */
+  vessel: vesselSchema,
+  panNamed: z.boolean(),
+  /** The batter as it was weighed then. */
+  batterG: z.number().min(0),
+});
+export type Said = z.infer<typeof saidSchema>;
+
+/** What the baker said of a pasted line by hand, by the line's own text. */
+const mendingSchema = z.record(
+  z.string().max(4100),
+  z.object({
+    ingredientId: z.string().max(80).optional(),
+    grams: z.number().min(0).max(1_000_000).optional(),
+    choice: z.record(z.string(), z.number()).optional(),
+    taken: z.boolean().optional(),
+    left: z.boolean().optional(),
+  }),
+);
+
+/** The text a formula came from, whose cups it was read with, and what was answered by hand. */
+export const pastedSchema = z.object({
+  text: z.string().max(100_000),
+  measures: measuresSchema,
+  mending: mendingSchema.optional(),
+});
+export type Pasted = z.infer<typeof pastedSchema>;
+
 /** What is designed: the stored body of a formula. `shape` counts the changes of this shape, for migrations. */
 export const formulaSchema = z.object({
-  shape: z.literal(1),
+  shape: z.literal(2),
   title: z.string().trim().min(1, { error: "A formula needs a name, such as “Pear loaf”." }).max(160),
   kind: kindSchema,
   measures: measuresSchema,
+  /** What it has beside the batter, in the order of the sheet. */
+  components: z.array(formulaComponentSchema).max(24).optional(),
   lines: z.array(formulaLineSchema).max(200),
   vessel: vesselSchema,
   oven: ovenSchema,
@@ -50,5 +108,7 @@ export const formulaSchema = z.object({
   notes: z.string().max(20_000),
   /** Where one base batter becomes several things. */
   parts: z.array(partSchema).max(12).optional(),
+  said: saidSchema.optional(),
+  pasted: pastedSchema.optional(),
 });
 export type Formula = z.infer<typeof formulaSchema>;

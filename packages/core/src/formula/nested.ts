@@ -2,20 +2,17 @@ import { CoreError } from "../errors";
 import { type Range, range, scaled } from "../measure/range";
 import { ingredientOf, type Shelf } from "../pantry/catalogue";
 import type { Ingredient } from "../pantry/ingredient";
-import type { WeighedLine } from "./resolve";
+import { type InputLine, isWeighed, type WeighedLine } from "./components";
+import { formulaLineId, nestedId } from "./nested-id";
 
-/** A line whose ingredient is itself a formula carries this before the formula's id. */
-const PREFIX = "formula:";
+export * from "./nested-id";
 
-export const formulaLineId = (formulaId: string): string => `${PREFIX}${formulaId}`;
-
-/** The id of the formula that an ingredient id stands for, or null for an ingredient. */
-export const nestedId = (ingredientId: string): string | null =>
-  ingredientId.startsWith(PREFIX) ? ingredientId.slice(PREFIX.length) : null;
-
+/** A formula that may stand on a line: what counts of its batter. */
 export interface BookEntry {
   title: string;
   lines: readonly WeighedLine[];
+  /** What is not weighed in it yet. */
+  open?: readonly string[] | undefined;
 }
 
 /** Where nested formulas are looked up by id. */
@@ -28,16 +25,17 @@ const rangeOf = (grams: number | Range): Range => (typeof grams === "number" ? {
 
 /**
  * Lines with every nested formula opened into its ingredients, in the proportions of that formula; what came out of one is locked, since only
- * the whole of it can be changed here. Throws `formula-cycle` with the path, `unknown-ingredient`, `empty-formula`.
+ * the whole of it can be changed here. Lines that are open or left out stay as they are, and what is open within a formula is open here.
+ * Throws `formula-cycle` with the path, `unknown-ingredient`, `empty-formula`.
  */
-export function expand(
-  lines: readonly WeighedLine[],
+export function expand<L extends InputLine>(
+  lines: readonly L[],
   book: Book,
   path: readonly { id: string; title: string }[] = [],
-): WeighedLine[] {
-  return lines.flatMap((line, index): WeighedLine[] => {
-    const id = nestedId(line.ingredientId);
-    if (id === null) return [line];
+): (L | WeighedLine | InputLine)[] {
+  return lines.flatMap((line, index): (L | WeighedLine | InputLine)[] => {
+    const id = nestedId(line.ingredientId ?? "");
+    if (id === null || !isWeighed(line)) return [line];
     const entry = book(id);
     if (!entry)
       throw new CoreError(
@@ -56,7 +54,8 @@ export function expand(
       );
     }
     const inner = expand(entry.lines, book, here);
-    const whole = inner.reduce((g, part) => g + rangeOf(part.grams).mid, 0);
+    const weighed = inner.filter(isWeighed);
+    const whole = weighed.reduce((g, part) => g + rangeOf(part.grams).mid, 0);
     if (whole <= 0)
       throw new CoreError(
         "empty-formula",
@@ -64,21 +63,33 @@ export function expand(
         `lines.${index}.ingredientId`,
       );
     const grams = rangeOf(line.grams);
-    return inner.map((part) => {
-      const share = rangeOf(part.grams).mid / whole;
-      return { ingredientId: part.ingredientId, grams: scaled(grams, share), locked: true };
-    });
+    const place = line.component === undefined ? {} : { component: line.component };
+    return [
+      ...weighed.map((part): WeighedLine => {
+        const share = rangeOf(part.grams).mid / whole;
+        return { ingredientId: part.ingredientId, grams: scaled(grams, share), locked: true, ...place };
+      }),
+      ...(entry.open ?? []).map((name): InputLine => ({ name: `${name} in “${entry.title}”`, ...place })),
+      ...inner.filter((part) => !isWeighed(part)).map((part): InputLine => ({ ...part, ...place })),
+    ];
   });
 }
 
+/** What is weighed among lines with their nested formulas opened. Throws as `expand`. */
+export const expandWeighed = (
+  lines: readonly InputLine[],
+  book: Book,
+  path: readonly { id: string; title: string }[] = [],
+): WeighedLine[] => expand(lines, book, path).filter(isWeighed);
+
 /** Ids of the formulas that lines name directly. */
-export const nestedIds = (lines: readonly { ingredientId: string }[]): string[] => [
-  ...new Set(lines.flatMap((line) => nestedId(line.ingredientId) ?? [])),
+export const nestedIds = (lines: readonly InputLine[]): string[] => [
+  ...new Set(lines.flatMap((line) => nestedId(line.ingredientId ?? "") ?? [])),
 ];
 
 /** A nested formula as one thing on the sheet: its mean composition and density, for amounts and facts. */
 export function asIngredient(id: string, entry: BookEntry, book: Book, shelf: Shelf): Ingredient {
-  const parts = expand(entry.lines, book, [{ id, title: entry.title }]).map((line) => ({
+  const parts = expandWeighed(entry.lines, book, [{ id, title: entry.title }]).map((line) => ({
     ingredient: ingredientOf(shelf, line.ingredientId),
     massG: rangeOf(line.grams).mid,
   }));

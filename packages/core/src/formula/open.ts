@@ -1,16 +1,18 @@
-import type { Range } from "../measure/range";
 import type { Measures } from "../measure/units";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { type Oven, type Vessel, withProfile } from "../pantry/vessel";
-import type { Formula } from "./formula";
+import { type FormulaComponent, type InputLine, sortLines } from "./components";
+import type { Formula, Said } from "./formula";
 import type { Kind } from "./kinds";
-import { type Book, expand, noBook } from "./nested";
+import { type Book, type BookEntry, expand, noBook } from "./nested";
 import type { Process } from "./process";
-import type { WeighedLine } from "./resolve";
 
-/** What every reading is made of. Lines may name formulas until they are opened. */
+/** What every reading is made of. Lines may name formulas until they are opened; they may be open, and stand in components. */
 export interface AnalyseInput {
-  lines?: readonly WeighedLine[] | undefined;
+  lines?: readonly InputLine[] | undefined;
+  components?: readonly FormulaComponent[] | undefined;
+  /** What the recipe itself says of its bake. */
+  said?: Said | undefined;
   kind?: Kind | undefined;
   vessel?: Vessel | undefined;
   oven?: Oven | undefined;
@@ -37,17 +39,13 @@ export interface Kitchen {
 /** A kitchen with nothing of its own. */
 export const bareKitchen: Kitchen = { shelf: builtInShelf, book: noBook, ovens: new Map(), measures: "us" };
 
-export type Opened = AnalyseInput & { lines: readonly WeighedLine[] };
+export type Opened = AnalyseInput & { lines: readonly InputLine[] };
 
 /**
  * An input as the readings take it: nested formulas among its lines opened, the oven with what is known of that very oven. With `self` it
  * may not hold itself. Throws `formula-cycle`, `unknown-ingredient`, `empty-formula`.
  */
-export function openInput<T extends AnalyseInput & { lines: readonly WeighedLine[] }>(
-  input: T,
-  { book, ovens, measures }: Kitchen,
-  self?: { id: string; title: string },
-): T {
+export function openInput<T extends Opened>(input: T, { book, ovens, measures }: Kitchen, self?: { id: string; title: string }): T {
   const oven = input.oven && withProfile(input.oven, ovens.get(input.oven.ovenId ?? ""));
   return {
     ...input,
@@ -59,13 +57,25 @@ export function openInput<T extends AnalyseInput & { lines: readonly WeighedLine
 
 /** The one way to open a formula: what `readings`, `analyse`, `simulate`, `balance` and `swap` take. Throws as `openInput` does. */
 export function openFormula(formula: Formula, kitchen: Kitchen, id?: string): Opened {
-  const { lines, kind, vessel, oven, process, measures } = formula;
+  const { lines, components, said, kind, vessel, oven, process, measures } = formula;
   return openInput<Opened>(
-    { lines, kind, vessel, oven, process, measures },
+    { lines, components, said, kind, vessel, oven, process, measures },
     kitchen,
     id === undefined ? undefined : { id, title: formula.title },
   );
 }
 
-/** The likely grams of a line. */
-export const gramsOf = (line: { grams: number | Range }): number => (typeof line.grams === "number" ? line.grams : line.grams.mid);
+/** The likely grams of a line; none where it is open or left out. */
+export const gramsOf = ({ grams, off }: Pick<InputLine, "grams" | "off">): number =>
+  grams === undefined || off === true ? 0 : typeof grams === "number" ? grams : grams.mid;
+
+/** A formula as it stands on a line of another one: what is weighed of its batter, and what is not. */
+export function bookEntryOf({ title, lines, components }: Pick<Formula, "title" | "lines" | "components">): BookEntry {
+  const { batter, open } = sortLines(lines, components);
+  const names = open.flatMap(({ name, component }) => (component === undefined ? [name] : []));
+  return {
+    title,
+    lines: batter.map(({ ingredientId, grams, locked }) => ({ ingredientId, grams, ...(locked ? { locked } : {}) })),
+    ...(names.length > 0 ? { open: names } : {}),
+  };
+}

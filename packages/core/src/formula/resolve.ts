@@ -3,13 +3,9 @@ import { CoreError } from "../errors";
 import { type Range, exactly, rangeSchema, sum } from "../measure/range";
 import { type Shelf, builtInShelf, ingredientOf } from "../pantry/catalogue";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
+import type { WeighedLine } from "./components";
 
-/** A line as a request sends it: grams as one number, or with their spread. */
-export interface WeighedLine {
-  ingredientId: string;
-  grams: number | Range;
-  locked?: boolean | undefined;
-}
+export type { WeighedLine } from "./components";
 
 export interface Item {
   ingredient: Ingredient;
@@ -17,6 +13,8 @@ export interface Item {
   massG: number;
   grams: Range;
   locked: boolean;
+  /** Of that what has soaked and taken its water up, g. */
+  soakedG?: number | undefined;
 }
 
 export const batchSchema = z.object({
@@ -48,7 +46,13 @@ export function resolve(lines: readonly WeighedLine[], shelf: Shelf = builtInShe
     }
     const before = items.get(ingredient.id);
     const all = before ? sum([before.grams, grams]) : grams;
-    items.set(ingredient.id, { ingredient, grams: all, massG: all.mid, locked: (before?.locked ?? false) || line.locked === true });
+    items.set(ingredient.id, {
+      ingredient,
+      grams: all,
+      massG: all.mid,
+      locked: (before?.locked ?? false) || line.locked === true,
+      ...(line.soaked || before?.soakedG ? { soakedG: (before?.soakedG ?? 0) + (line.soaked ? grams.mid : 0) } : {}),
+    });
   });
   return [...items.values()];
 }

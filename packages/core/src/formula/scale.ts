@@ -1,8 +1,8 @@
 import { CoreError } from "../errors";
 import { type Range, scaled } from "../measure/range";
 
-/** The same lines, every amount times `factor`. Throws `bad-amount` unless the factor is above 0. */
-export function scaleLines<L extends { grams: number | Range }>(lines: readonly L[], factor: number): L[] {
+/** The same lines, every amount times `factor`; a line without one stays without. Throws `bad-amount` unless the factor is above 0. */
+export function scaleLines<L extends { grams?: number | Range | undefined }>(lines: readonly L[], factor: number): L[] {
   if (!(factor > 0) || !Number.isFinite(factor)) {
     throw new CoreError(
       "bad-amount",
@@ -10,8 +10,9 @@ export function scaleLines<L extends { grams: number | Range }>(lines: readonly 
       "factor",
     );
   }
-  return lines.map((line) => ({
-    ...line,
-    grams: typeof line.grams === "number" ? line.grams * factor : scaled(line.grams, factor),
-  }));
+  return lines.map((line) =>
+    line.grams === undefined
+      ? line
+      : { ...line, grams: typeof line.grams === "number" ? line.grams * factor : scaled(line.grams, factor) },
+  );
 }

@@ -93,6 +93,8 @@ function countBefore(text: string, words: string): number | null {
   for (let at = 0; at < tokens.length; at++) {
     const number = value(tokens, at);
     if (!number || !Number.isInteger(number.value) || number.value < 1 || number.value > 200) continue;
+    // The second side of "9 x 5 pan" is no count of pans.
+    if (/^(?:x|by|\*)$/.test(tokens[at - 1]?.lower ?? tokens[at - 1]?.text ?? "")) continue;
     let next = tokens[number.next]?.text === "-" ? number.next + 1 : number.next;
     const behind = tokens[next]?.lower ?? "";
     // Behind a measure, a mass or a content it is none.

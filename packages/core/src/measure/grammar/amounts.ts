@@ -59,6 +59,9 @@ const containers = new Set(
   jars bottle bottles bar bars block blocks envelope punnet pouch stick sticks`.split(/\s+/),
 );
 
+/** Units that are said without a number: "pinch of salt". */
+const said = new Set<UnitId>(["pinch", "dash", "splash", "knob", "handful"]);
+
 const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
 const isSign = (tokens: readonly Token[], at: number, ...signs: string[]): boolean =>
   tokens[at]?.kind === "sign" && signs.includes(tokens[at]?.text ?? "");
@@ -183,9 +186,10 @@ function simpleAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
   let quantity: Range | null = null;
   let spoken = false;
   const direct = unitAt(tokens, skipped);
-  if (direct && (isArticle || skipped > at)) {
+  const bare = direct !== null && said.has(direct.value) && lower(tokens, direct.next) === "of";
+  if (direct && (isArticle || skipped > at || bare)) {
     quantity = exactly(1);
-    spoken = isArticle;
+    spoken = isArticle || bare;
     filling ??= before.filling;
     size = before.size;
     at = skipped;

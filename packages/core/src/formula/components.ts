@@ -1,0 +1,150 @@
+import { z } from "zod";
+import { CoreError } from "../errors";
+import { componentRoles } from "../measure/reading";
+import type { Range } from "../measure/range";
+import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { nestedId } from "./nested-id";
+
+/** Where a component is while the batter bakes: under it, in its middle, on it, put on when it is out, or not with it at all. */
+export const componentPlaces = ["base", "inside", "top", "after", "apart"] as const;
+export type ComponentPlace = (typeof componentPlaces)[number];
+export type ComponentRole = (typeof componentRoles)[number];
+
+export const formulaComponentSchema = z.object({
+  id: z.string().min(1).max(64),
+  name: z.string().trim().min(1, { error: "A component needs a name, such as “pear filling”." }).max(80),
+  role: z.enum(componentRoles),
+  /** Where it is in the bake; absent, what is usual for its role. */
+  place: z.enum(componentPlaces).optional(),
+  /** What it weighs once it is cooked, g; absent, it is used as it is weighed. */
+  cookedG: z.number().positive({ error: "More than 0 g; what it weighs once it is cooked." }).max(1_000_000).optional(),
+  /** How warm it is when it meets the batter, °C; absent, as the kitchen. */
+  celsius: z.number().min(-25, { error: "From −25 to 110 °C." }).max(110, { error: "From −25 to 110 °C." }).optional(),
+});
+export type FormulaComponent = z.infer<typeof formulaComponentSchema>;
+
+const brushed = /\b(?:brush\w*|wash|milk|egg)\b/i;
+
+/** Where a component is, said or usual: what is brushed on goes in with the batter, an icing comes when it is out. */
+export function placeOf({ role, name, place }: Pick<FormulaComponent, "role" | "name" | "place">): ComponentPlace | "batter" {
+  if (role === "batter" || role === "soaker") return "batter";
+  if (place !== undefined) return place;
+  if (role === "filling") return "inside";
+  if (role === "topping" || role === "paste") return "top";
+  if (role === "glaze") return brushed.test(name) ? "top" : "after";
+  return "apart";
+}
+
+/** A line as a request sends it: without grams, or without an ingredient, it is open. */
+export interface InputLine {
+  ingredientId?: string | undefined;
+  grams?: number | Range | undefined;
+  name?: string | undefined;
+  /** How it is measured, where that was said. */
+  unit?: string | undefined;
+  locked?: boolean | undefined;
+  component?: string | undefined;
+  /** May be left out, and is. */
+  off?: boolean | undefined;
+}
+
+/** A line that weighs something: grams as one number, or with their spread. */
+export interface WeighedLine extends InputLine {
+  ingredientId: string;
+  grams: number | Range;
+  /** It has stood with its water and has taken it up. */
+  soaked?: boolean | undefined;
+}
+
+export const openLineSchema = z.object({
+  name: z.string(),
+  component: z.string().optional(),
+  /** It may be a flour, the liquid or a leavener of the batter: until it is closed nothing is final. */
+  matters: z.boolean(),
+});
+export type OpenLine = z.infer<typeof openLineSchema>;
+
+/** What is beside the batter: a component with its weighed lines. */
+export interface AsideOf {
+  component: FormulaComponent;
+  lines: WeighedLine[];
+}
+
+export interface Sorted {
+  /** The batter, soakers in it. */
+  batter: WeighedLine[];
+  asides: AsideOf[];
+  open: OpenLine[];
+}
+
+/** Whether a line counts: it has an ingredient and a mass, and is not left out. */
+export const isWeighed = <L extends InputLine>(line: L): line is L & { ingredientId: string; grams: NonNullable<L["grams"]> } =>
+  line.ingredientId !== undefined && line.grams !== undefined && line.off !== true;
+
+/** Whether a line waits for an answer. */
+export const isOpen = (line: InputLine): boolean =>
+  line.off !== true && (line.ingredientId === undefined || line.grams === undefined);
+
+/** Families without which a batter is no batter. */
+const carrying = new Set<Ingredient["family"]>([
+  "leavener",
+  "acid",
+  "water",
+  "dairy",
+  "plant-milk",
+  "cultured",
+  "juice",
+  "egg",
+  "blend",
+]);
+
+/** Words by which something that is not known may be a flour, the liquid or a leavener. */
+const mayCarry =
+  /\b(?:flour|starch|meal|oatmeal|polenta|mix|blend|grain|milk|water|juice|tea|coffee|beer|cider|soda|powder|yeast|leaven\w*|starter|eggs?|yogh?urt|kefir|liquid)\b/i;
+
+const matters = (line: InputLine, shelf: Shelf): boolean => {
+  const known = line.ingredientId === undefined ? undefined : shelf.get(line.ingredientId);
+  if (known) return isFlour(known) || carrying.has(known.family);
+  // Something measured that is not known may be anything.
+  return line.ingredientId !== undefined || (line.unit !== undefined && line.unit !== "piece") || mayCarry.test(line.name ?? "");
+};
+
+const nameOf = (line: InputLine, shelf: Shelf): string =>
+  line.name ?? shelf.get(line.ingredientId ?? "")?.name ?? line.ingredientId ?? "a line that is not read";
+
+/**
+ * The lines of a formula as batter, components and what is open; nothing weighs twice and nothing is lost but what is left out. Throws
+ * `unknown-component` for a line in a component that is not there.
+ */
+export function sortLines(
+  lines: readonly InputLine[],
+  components: readonly FormulaComponent[] = [],
+  shelf: Shelf = builtInShelf,
+): Sorted {
+  const byId = new Map(components.map((component) => [component.id, component]));
+  const asides = new Map<string, AsideOf>();
+  for (const component of components) if (placeOf(component) !== "batter") asides.set(component.id, { component, lines: [] });
+  const sorted: Sorted = { batter: [], asides: [...asides.values()], open: [] };
+  lines.forEach((line, index) => {
+    const component = line.component === undefined ? undefined : byId.get(line.component);
+    if (line.component !== undefined && !component)
+      throw new CoreError(
+        "unknown-component",
+        `No component has the id "${line.component}"; ${components.length > 0 ? `one of ${[...byId.keys()].join(", ")}` : "a list of components"} would be right.`,
+        `lines.${index}.component`,
+      );
+    const aside = component && asides.get(component.id);
+    if (isOpen(line)) {
+      sorted.open.push({
+        name: nameOf(line, shelf),
+        ...(aside ? { component: aside.component.id } : {}),
+        matters: !aside && nestedId(line.ingredientId ?? "") === null && matters(line, shelf),
+      });
+    } else if (isWeighed(line)) {
+      if (aside) aside.lines.push(line);
+      else sorted.batter.push(component?.role === "soaker" ? { ...line, soaked: true } : line);
+    }
+  });
+  return sorted;
+}
