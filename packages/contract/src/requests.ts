@@ -1,4 +1,13 @@
-import { allergenSchema, kindSchema, measuresSchema, ovenSchema, processSchema, rangeSchema, vesselSchema } from "@uprise/core";
+import {
+  allergenSchema,
+  formulaComponentSchema,
+  kindSchema,
+  measuresSchema,
+  ovenSchema,
+  processSchema,
+  rangeSchema,
+  vesselSchema,
+} from "@uprise/core";
 import { z } from "zod";
 
 /** Limits of a pasted text: more than a book of recipes in one paste is a slip. */
@@ -24,15 +33,20 @@ const grams = z
   .min(0, { error: "An amount of 0 g or more would be right." })
   .max(1_000_000, { error: "An amount of up to 1 000 000 g would be right." });
 
+/** A line without grams, or without an ingredient, is open: it is named in the answer and weighs nothing. */
 export const requestLineSchema = z.object({
-  ingredientId: z.string().min(1),
-  grams: z.union([grams, rangeSchema]),
+  ingredientId: z.string().min(1).optional(),
+  grams: z.union([grams, rangeSchema]).optional(),
+  name: z.string().max(200).optional(),
   locked: z.boolean().optional(),
+  /** The component it stands in, one of `components`; absent, the batter. */
+  component: z.string().min(1).max(64).optional(),
 });
 
 const formulaFields = z.object({
   text: textSchema.optional(),
   lines: z.array(requestLineSchema).max(200).optional(),
+  components: z.array(formulaComponentSchema).max(24).optional(),
   measures: measuresSchema.optional(),
   kind: kindSchema.optional(),
   vessel: vesselSchema.optional(),

@@ -1,4 +1,4 @@
-import { formulaSchema, ingredientSchema, neededMeasures, ovenModes, vesselSchema } from "@uprise/core";
+import { FORMULA_SHAPE, formulaSchema, ingredientSchema, neededMeasures, ovenModes, vesselSchema } from "@uprise/core";
 import { z } from "zod";
 
 export const idSchema = z
@@ -27,7 +27,12 @@ export const pageOf = <T extends z.ZodType>(item: T) =>
 export const reasonSchema = z.string().trim().max(300);
 
 /** A formula as it is sent: the design, and why this version is saved. `id` may be chosen by the sender. */
-export const formulaInputSchema = formulaSchema.extend({ id: idSchema.optional(), reason: reasonSchema.optional() });
+export const formulaInputSchema = formulaSchema.extend({
+  // A script that was written for the shape before sends what is still a formula.
+  shape: z.literal([1, FORMULA_SHAPE]),
+  id: idSchema.optional(),
+  reason: reasonSchema.optional(),
+});
 export type FormulaInput = z.infer<typeof formulaInputSchema>;
 
 export const storedFormulaSchema = z.object({ ...stored, formula: formulaSchema });

@@ -10,13 +10,13 @@ import {
   type Kitchen,
   type Measures,
   openInput,
+  type Opened,
   type OvenKnown,
   type Allergen,
   readRecipe,
   shelfWith,
   simulate,
   swap,
-  type WeighedLine,
 } from "@uprise/core";
 
 /** What a kitchen has of its own, as plain data that goes to a thread. */
@@ -49,8 +49,7 @@ function kitchenFrom({ ingredients, formulas, ovens }: KitchenData): Kitchen {
   return { shelf: shelfWith(ingredients), book, ovens: new Map(ovens), measures: "us" };
 }
 
-type Whole = AnalyseInput & { lines: readonly WeighedLine[] };
-const opened = (input: FormulaRequestInput, kitchen: Kitchen): Whole => openInput(inputFrom(input, kitchen.shelf), kitchen);
+const opened = (input: FormulaRequestInput, kitchen: Kitchen): Opened => openInput(inputFrom(input, kitchen.shelf), kitchen);
 
 const tasks = {
   read: ({ text, measures, title }: Asked["read"], { shelf }: Kitchen) => readRecipe(text, measures ?? "us", title, shelf),

@@ -7,6 +7,7 @@ import {
   pageQuerySchema,
   storedFormulaSchema,
 } from "@uprise/contract";
+import { type Formula, FORMULA_SHAPE } from "@uprise/core";
 import { z } from "zod";
 import type { Store } from "../store/store";
 import { refuseCycle } from "./book";
@@ -34,7 +35,8 @@ export function formulaRoutes(app: App, store: Store): void {
       schema: { summary: "Create a formula", tags, body: formulaInputSchema, response: { 201: storedFormulaSchema, ...problems } },
     },
     async ({ body }, reply) => {
-      const { id, reason, ...formula } = body;
+      const { id, reason, ...sent } = body;
+      const formula: Formula = { ...sent, shape: FORMULA_SHAPE };
       if (id !== undefined) await refuseCycle(store, id, formula);
       const created = await formulas.create(formula, reason ?? "first version", id);
       return etag(reply, created.version).status(201).header("location", `/api/formulas/${created.id}`).send(created);
@@ -60,7 +62,8 @@ export function formulaRoutes(app: App, store: Store): void {
       },
     },
     async (request, reply) => {
-      const { id: _, reason, ...formula } = request.body;
+      const { id: _, reason, ...sent } = request.body;
+      const formula: Formula = { ...sent, shape: FORMULA_SHAPE };
       await refuseCycle(store, request.params.id, formula);
       const saved = await formulas.change(request.params.id, versionOf(request), formula, reason ?? "");
       return etag(reply, saved.version).send(saved);

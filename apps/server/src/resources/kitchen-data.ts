@@ -1,13 +1,10 @@
 import type { OvenProfile } from "@uprise/contract";
-import { type BookEntry, type Ingredient, nestedIds, type Oven } from "@uprise/core";
+import { type BookEntry, bookEntryOf, type Ingredient, type InputLine, nestedIds, type Oven } from "@uprise/core";
 import type { KitchenData } from "../compute/tasks";
 import type { Store } from "../store/store";
 
 /** Every formula that these lines name, and those that they name in turn, read once each. */
-export async function entriesFor(
-  store: Store,
-  lines: readonly { ingredientId: string }[],
-): Promise<[id: string, entry: BookEntry][]> {
+export async function entriesFor(store: Store, lines: readonly InputLine[]): Promise<[id: string, entry: BookEntry][]> {
   const entries = new Map<string, BookEntry>();
   let wanted = nestedIds(lines);
   while (wanted.length > 0) {
@@ -16,8 +13,9 @@ export async function entriesFor(
     found.forEach((stored, i) => {
       const id = wanted[i];
       if (!stored || id === undefined) return;
-      entries.set(id, { title: stored.formula.title, lines: stored.formula.lines });
-      next.push(...nestedIds(stored.formula.lines));
+      const entry = bookEntryOf(stored.formula);
+      entries.set(id, entry);
+      next.push(...nestedIds(entry.lines));
     });
     wanted = [...new Set(next)].filter((id) => !entries.has(id));
   }
@@ -27,7 +25,7 @@ export async function entriesFor(
 /** What of the kitchen a request may stand on: its own ingredients, the formulas its lines name, the oven it names. */
 export async function kitchenDataFor(
   store: Store,
-  { lines = [], oven }: { lines?: readonly { ingredientId: string }[] | undefined; oven?: Oven | undefined },
+  { lines = [], oven }: { lines?: readonly InputLine[] | undefined; oven?: Oven | undefined },
 ): Promise<KitchenData> {
   const [own, formulas, profile] = await Promise.all([
     store.things<Ingredient>("ingredients").list(),

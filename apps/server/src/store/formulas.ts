@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { FormulaSummary, FormulaVersion, StoredFormula } from "@uprise/contract";
-import type { Formula } from "@uprise/core";
+import { type Formula, gramsOf } from "@uprise/core";
 import { Op, type Transaction } from "sequelize";
 import { Refusal } from "../errors";
 import type { Database } from "./database";
@@ -38,7 +38,7 @@ const columnsOf = (formula: Formula) => ({
   title: formula.title,
   kind: formula.kind,
   lineCount: formula.lines.length,
-  massG: formula.lines.reduce((g, line) => g + line.grams.mid, 0),
+  massG: formula.lines.reduce((g, line) => g + gramsOf(line), 0),
 });
 
 export function formulaStore({ write }: Database, { formulas, versions }: Models): FormulaStore {

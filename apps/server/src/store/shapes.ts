@@ -1,4 +1,4 @@
-import type { Formula } from "@uprise/core";
+import { type Formula, upgradedFormula } from "@uprise/core";
 
 /**
  * The shapes of stored bodies. A body is written in the newest shape and upgraded when it is read, so that a version saved years ago opens
@@ -6,11 +6,9 @@ import type { Formula } from "@uprise/core";
  */
 type Upgrade = (body: Record<string, unknown>) => Record<string, unknown>;
 
-/** From shape n to n + 1, in order. */
-const formulaUpgrades: Upgrade[] = [];
+/** From shape n to n + 1, in order; those of formulas are in the core, since a draft on a device needs them too. */
 const thingUpgrades: Upgrade[] = [];
 
-export const FORMULA_SHAPE = formulaUpgrades.length + 1;
 export const THING_SHAPE = thingUpgrades.length + 1;
 
 function upgraded(body: unknown, shape: number, upgrades: readonly Upgrade[]): Record<string, unknown> {
@@ -18,7 +16,9 @@ function upgraded(body: unknown, shape: number, upgrades: readonly Upgrade[]): R
   return upgrades.slice(shape - 1).reduce((now, upgrade) => upgrade(now), body as Record<string, unknown>);
 }
 
-export const readFormula = (body: unknown): Formula =>
-  upgraded(body, Number((body as { shape?: unknown } | null)?.shape ?? 1), formulaUpgrades) as unknown as Formula;
+export function readFormula(body: unknown): Formula {
+  if (typeof body !== "object" || body === null) throw new Error("A stored body is no object; the database is damaged.");
+  return upgradedFormula(body) as Formula;
+}
 
 export const readThing = <B>(body: unknown, shape: number): B => upgraded(body, shape, thingUpgrades) as unknown as B;

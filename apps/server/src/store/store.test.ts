@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { Formula, Vessel } from "@uprise/core";
+import { type Formula, formulaSchema, type Vessel } from "@uprise/core";
 import { openDatabase } from "./database";
 import { migrate, migrations } from "./migrations";
 import { openRaw } from "./raw";
@@ -63,13 +63,13 @@ describe("the shapes of the database", () => {
     for (const id of new Set(before.map((row) => row.formulaId))) await old.formulas.restore(id);
     for (const { formulaId, number, body } of before) {
       const { items } = await old.formulas.versions(formulaId, { page: 1, pageSize: 10 });
-      expect(items.find((version) => version.number === number)?.formula).toEqual(JSON.parse(body));
+      expect(items.find((version) => version.number === number)?.formula).toEqual({ ...JSON.parse(body), shape: 2 });
     }
     for (const { lines, massG, kind, id } of (await old.formulas.list({ page: 1, pageSize: 10 })).items) {
       const { formula: whole } = await old.formulas.read(id);
       expect([lines, kind]).toEqual([whole.lines.length, whole.kind]);
       expect(massG).toBeCloseTo(
-        whole.lines.reduce((g, line) => g + line.grams.mid, 0),
+        whole.lines.reduce((g, line) => g + (line.grams?.mid ?? 0), 0),
         6,
       );
     }
@@ -88,6 +88,39 @@ describe("the shapes of the database", () => {
     const copies = readdirSync(at).filter((name) => name.includes(".of-"));
     expect(copies.length).toBe(1);
     expect((await rows(join(at, copies[0] ?? ""), "SELECT * FROM formula_versions")).length).toBe(before.length);
+    rmSync(at, { recursive: true, force: true });
+  });
+  test("formulas of the first shape open in the newest with nothing lost, and are written in it when they are saved", async () => {
+    const at = mkdtempSync(join(tmpdir(), "uprise-formulas-1-"));
+    const file = join(at, "uprise.sqlite");
+    copyFileSync(join(__dirname, "fixtures", "formulas-1.sqlite"), file);
+    const stored = "SELECT formulaId, number, body FROM formula_versions ORDER BY formulaId, number";
+    const before = await rows<{ formulaId: string; number: number; body: string }>(file, stored);
+    expect(before.length).toBe(10);
+    const old = await openStore(at);
+    for (const { formulaId, number, body } of before) {
+      const was = JSON.parse(body) as Record<string, unknown>;
+      expect(was.shape).toBe(1);
+      const { items } = await old.formulas.versions(formulaId, { page: 1, pageSize: 10 });
+      const now = items.find((version) => version.number === number)?.formula;
+      expect(now).toEqual({ ...was, shape: 2 });
+      expect(formulaSchema.safeParse(now).error?.issues ?? []).toEqual([]);
+    }
+    const fig = await old.formulas.read("fig-pan");
+    expect(fig.formula.notes).toMatch(/^Not weighed: 100 g icing sugar/);
+    expect(fig.formula.parts?.[0]?.additions[0]?.ingredientId).toBe("raisins");
+    const glazed: Formula = {
+      ...fig.formula,
+      components: [{ id: "glaze", name: "Glaze", role: "glaze" }],
+      lines: [...fig.formula.lines, { id: "ice", name: "icing sugar", component: "glaze" }],
+    };
+    await old.formulas.change("fig-pan", fig.version, glazed, "the glaze is in it");
+    expect((await old.formulas.read("fig-pan")).formula).toEqual(glazed);
+    await old.close();
+    const after = await rows<{ formulaId: string; number: number; body: string }>(file, stored);
+    expect(after.length).toBe(before.length + 1);
+    // What was written stays as it was written.
+    for (const row of before) expect(after).toContainEqual(row);
     rmSync(at, { recursive: true, force: true });
   });
   test("going down one by one keeps the rows of what stays, and up again is the same", async () => {

@@ -113,7 +113,7 @@ describe("components", () => {
     expect(asBatter.body.atMinutes.at(-1)?.loading).toBeCloseTo(late.atMinutes.at(-1)?.loading ?? 0, 2);
   });
   test("gluten in a glaze is gluten in the bake", () => {
-    const malted = applyEdit(loaf, { edit: "add", line: line("z", "plain-flour", 5, "ice") });
+    const malted = applyEdit(loaf, { edit: "add", line: line("z", "wheat-flour", 5, "ice") });
     expect(read(malted).findings[0]).toMatchObject({ id: "gluten-check", severity: "stop" });
   });
   test("a line in a component that is not there is refused with those that are", () => {

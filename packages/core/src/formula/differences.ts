@@ -179,8 +179,8 @@ function recipeOf(before: Formula, after: Formula): Difference[] {
   say("Text as pasted", was ? short(was.text) : NONE, now ? short(now.text) : NONE);
   if (was && now && was.text !== now.text && short(was.text) === short(now.text))
     out.push({ what: "Text as pasted", before: `${was.text.length} signs`, after: `${now.text.length} signs, changed` });
-  say("Text read with cups", was?.measures ?? NONE, now?.measures ?? NONE);
-  if (hashed(was?.mending) !== hashed(now?.mending))
+  if (was && now) say("Text read with cups", was.measures, now.measures);
+  if (was && now && hashed(was.mending) !== hashed(now.mending))
     out.push({ what: "Answers to the text", before: answers(was), after: `${answers(now)}, changed` });
   return out;
 }

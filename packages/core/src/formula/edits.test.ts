@@ -118,7 +118,7 @@ describe("edits", () => {
       { edit: "add-to-part", partId: "p", line: line("x", "salt", 1) },
     ]);
     const ids = twice.lines.map(({ id }) => id);
-    expect(new Set(ids).size).toBe(6);
+    expect(new Set(ids).size).toBe(8);
     expect(twice.parts?.[0]?.additions.map(({ id }) => id)).toEqual(["x", "x-2"]);
   });
   test("an edit of what is gone changes nothing", () => {

@@ -6,6 +6,7 @@ import { measuresSchema, unitSchema } from "../measure/units";
 import { ovenModes, ovenSchema, vesselSchema } from "../pantry/vessel";
 import { formulaComponentSchema } from "./components";
 import { kindSchema } from "./kinds";
+import { FORMULA_SHAPE } from "./shapes";
 import { processSchema } from "./process";
 
 /**
@@ -95,7 +96,7 @@ export type Pasted = z.infer<typeof pastedSchema>;
 
 /** What is designed: the stored body of a formula. `shape` counts the changes of this shape, for migrations. */
 export const formulaSchema = z.object({
-  shape: z.literal(2),
+  shape: z.literal(FORMULA_SHAPE),
   title: z.string().trim().min(1, { error: "A formula needs a name, such as “Pear loaf”." }).max(160),
   kind: kindSchema,
   measures: measuresSchema,

@@ -7,7 +7,8 @@ export const formulaUpgrades: readonly Upgrade[] = [
   (body) => ({ ...body, shape: 2 }),
 ];
 
-export const FORMULA_SHAPE = formulaUpgrades.length + 1;
+/** The newest shape. */
+export const FORMULA_SHAPE = 2;
 
 /** A stored body in the newest shape. What is no object is given back as it is. */
 export function upgradedFormula(body: unknown): unknown {
