@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { connect } from "node:net";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { analyse, type Formula, type Ingredient, type Proposals } from "@uprise/core";
+import { analyse, type Analysis, type Formula, type Ingredient, type Proposals } from "@uprise/core";
 import type { Problem, StoredFormula } from "@uprise/contract";
 import { buildApp } from "./app";
 import { demoFormulas } from "./demo/fill";
@@ -234,6 +234,58 @@ describe("computing", () => {
     const answer = await call<Problem>("POST", "/api/analyse", body);
     expect(answer.status).toBe(status);
     expect(answer.body).toMatchObject({ status, type: expect.stringContaining("urn:uprise:problem:"), detail: expect.any(String) });
+  });
+
+  test("components and open lines cross the wire: only the batter is read, what is open is named, balance and swap say so", async () => {
+    const body = {
+      kind: "loaf",
+      components: [{ id: "ice", name: "Icing", role: "glaze" }],
+      lines: [
+        { ingredientId: "sorghum-flour", grams: 300 },
+        { ingredientId: "whole-milk", grams: 260 },
+        { ingredientId: "egg", grams: 100 },
+        { ingredientId: "soda", grams: 6 },
+        { ingredientId: "butter" },
+        { name: "moonbean flour" },
+        { ingredientId: "lemon-juice", grams: 40, component: "ice" },
+        { ingredientId: "icing-sugar", grams: 120, component: "ice" },
+      ],
+    };
+    const read = (await call<Analysis>("POST", "/api/analyse", body)).body;
+    expect(read.batch.massG).toBe(666);
+    expect(read.components.map(({ id, role, massG }) => [id, role, massG])).toEqual([
+      ["batter", "batter", 666],
+      ["ice", "glaze", 160],
+    ]);
+    expect([read.open, read.final]).toEqual([
+      [
+        { name: "Butter", matters: false },
+        { name: "moonbean flour", matters: true },
+      ],
+      false,
+    ]);
+    for (const [path, more] of [
+      ["/api/balance", {}],
+      ["/api/swap", { replace: "whole-milk" }],
+    ] as const) {
+      const { status, body: answer } = await call<Proposals>("POST", path, { ...body, ...more });
+      expect([status, answer.without]).toEqual([200, ["Butter", "moonbean flour"]]);
+      for (const { lines } of answer.proposals) {
+        expect(lines).toContainEqual({ ingredientId: "icing-sugar", grams: 120, component: "ice" });
+        expect((await call("POST", "/api/analyse", { ...body, lines })).status).toBe(200);
+      }
+    }
+    const nowhere = { ...body, components: [] };
+    expect((await call<Problem>("POST", "/api/analyse", nowhere)).body).toMatchObject({
+      status: 422,
+      detail: expect.stringContaining('"ice"'),
+    });
+  });
+
+  test("a script that sends a formula of the shape before is understood, and answered in today's", async () => {
+    const made = await call<StoredFormula>("POST", "/api/formulas", { ...formula, shape: 1, id: "older" });
+    expect([made.status, made.body.formula.shape]).toEqual([201, 2]);
+    expect((await call("POST", "/api/formulas", { ...formula, shape: 3 })).status).toBe(400);
   });
 
   test("a text beyond all measure is refused, not swallowed", async () => {

@@ -50,3 +50,4 @@ export * from "./balance/finding";
 export * from "./balance/proposal";
 export * from "./balance/balance";
 export * from "./balance/swap";
+export * from "./balance/usual";

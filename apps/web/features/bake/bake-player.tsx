@@ -101,6 +101,7 @@ export const BakePlayer = memo(function BakePlayer({ simulation, other = null, w
       </View>
       <Small tone="faint">
         Shade is temperature; what is stippled still flows, and the dotted line is the inner edge of the crust.{" "}
+        {simulation.section.layers.length > 0 ? "What is hatched is no batter: a filling, a topping. " : ""}
         {other ? "The dashed outline is the other bake." : ""}
       </Small>
     </View>

@@ -74,7 +74,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         </>
       ) : (
         <View style={styles.drawing}>
-          <BakeArc bake={bake} width={260} />
+          <BakeArc bake={bake} said={analysis.recipe?.minutes} width={260} />
         </View>
       )}
       <Busy on={baking} what="Baking it in the computer" />

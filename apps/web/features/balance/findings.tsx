@@ -7,10 +7,13 @@ import { Notice } from "../../ui/notice";
 import { Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 
+/** What stands on a formula with something open is said so. */
+const titleOf = ({ message, provisional }: Finding): string => (provisional ? `So far: ${message}` : message);
+
 /** One finding whole: what, what to do, why. */
 export function FindingNotice({ finding }: { finding: Finding }) {
   return (
-    <Notice gravity={finding.severity} title={finding.message}>
+    <Notice gravity={finding.severity} title={titleOf(finding)}>
       {finding.fix ? <Body>{finding.fix}</Body> : null}
       <Small tone="faint">{finding.why}</Small>
     </Notice>
@@ -37,7 +40,7 @@ export function Findings({ findings, onBalance }: { findings: readonly Finding[]
       {open ? (
         findings.map((finding, index) => <FindingNotice key={`${finding.id}-${index}`} finding={finding} />)
       ) : (
-        <Notice gravity={first.severity} title={first.message} />
+        <Notice gravity={first.severity} title={titleOf(first)} />
       )}
       <View style={styles.ways}>
         <Press onPress={() => setOpen(!open)} aria-expanded={open} style={styles.more}>

@@ -1,4 +1,4 @@
-import { eighthsText, gramsText, type Proposal, type Readings, type Shelf } from "@uprise/core";
+import { eighthsText, type FormulaComponent, gramsText, type Proposal, type Readings, type Shelf } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -11,6 +11,7 @@ interface ProposalsProps {
   proposals: readonly Proposal[];
   tried: Proposal | null;
   shelf: Shelf;
+  components: readonly FormulaComponent[];
   onTry: (proposal: Proposal | null) => void;
   onTake: (proposal: Proposal) => void;
 }
@@ -40,7 +41,7 @@ function moved(before: Readings, after: Readings): { key: string; cells: string[
 }
 
 /** Alternatives to try on and take off; nothing is kept until one is taken. */
-export function ProposalList({ proposals, tried, shelf, onTry, onTake }: ProposalsProps) {
+export function ProposalList({ proposals, tried, shelf, components, onTry, onTake }: ProposalsProps) {
   const colours = useColours();
   return (
     <View role="list" style={styles.list}>
@@ -54,8 +55,9 @@ export function ProposalList({ proposals, tried, shelf, onTry, onTake }: Proposa
           >
             <Heading level={3}>{proposal.title}</Heading>
             {proposal.changes.map((change) => (
-              <Body key={change.ingredientId} strong>
-                {shelf.get(change.ingredientId)?.name ?? change.ingredientId}: {changeText(change, shelf)}
+              <Body key={`${change.component ?? ""} ${change.ingredientId}`} strong>
+                {shelf.get(change.ingredientId)?.name ?? change.ingredientId}
+                {change.component === undefined ? "" : `, ${nameIn(change.component, components)}`}: {changeText(change, shelf)}
               </Body>
             ))}
             <Small tone="faint">{proposal.why}</Small>
@@ -91,6 +93,9 @@ export function ProposalList({ proposals, tried, shelf, onTry, onTake }: Proposa
     </View>
   );
 }
+
+const nameIn = (id: string, components: readonly FormulaComponent[]): string =>
+  (components.find((component) => component.id === id)?.name ?? id).toLowerCase();
 
 /** "14 g → 1.8 g", eggs by their number. */
 function changeText({ ingredientId, fromG, toG }: Proposal["changes"][number], shelf: Shelf): string {

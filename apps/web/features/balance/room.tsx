@@ -5,6 +5,7 @@ import {
   balance,
   CoreError,
   type Formula,
+  type FormulaComponent,
   type Kitchen,
   openFormula,
   type Proposal,
@@ -19,6 +20,7 @@ import { Check } from "../../ui/check";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
 import { keys } from "../wire/keys";
+import { listText } from "../instruments/sentences";
 import { ProposalList } from "./proposals";
 
 interface BalanceRoomProps {
@@ -39,7 +41,7 @@ const diets: readonly Allergen[] = allergens.filter((a) => a !== "wheat" && a !=
 const afterPaint = (): Promise<void> => new Promise((done) => setTimeout(done, 30));
 
 function compute(formula: Formula, replace: string | null, avoid: readonly Allergen[], kitchen: Kitchen): Proposals {
-  const locked = formula.lines.filter((line) => line.locked).map((line) => line.ingredientId);
+  const locked = formula.lines.flatMap((line) => (line.locked && line.ingredientId !== undefined ? [line.ingredientId] : []));
   const { shelf } = kitchen;
   const input = openFormula(formula, kitchen);
   return replace === null ? balance(input, { avoid, locked }, shelf) : swap(input, { replace }, { avoid, locked }, shelf);
@@ -85,7 +87,20 @@ export function BalanceRoom({ formula, replace, kitchen, stamp, tried, onTry, on
       ) : null}
       {isFetching ? <Loading what="Looking for the smallest change" /> : null}
       {data && !isFetching ? (
-        <Result data={data} replace={replace} tried={tried} shelf={shelf} onTry={onTry} onTake={onTake} />
+        <>
+          {data.without && data.without.length > 0 ? (
+            <Body tone="caution">{`Without ${listText(data.without)}, which ${data.without.length === 1 ? "is" : "are"} still open on the sheet.`}</Body>
+          ) : null}
+          <Result
+            data={data}
+            replace={replace}
+            tried={tried}
+            shelf={shelf}
+            components={formula.components ?? []}
+            onTry={onTry}
+            onTake={onTake}
+          />
+        </>
       ) : null}
     </View>
   );
@@ -95,7 +110,10 @@ function Result({
   data,
   replace,
   ...list
-}: { data: Proposals; shelf: Shelf } & Pick<BalanceRoomProps, "replace" | "tried" | "onTry" | "onTake">) {
+}: { data: Proposals; shelf: Shelf; components: readonly FormulaComponent[] } & Pick<
+  BalanceRoomProps,
+  "replace" | "tried" | "onTry" | "onTake"
+>) {
   if (data.conflict) return <Body>{data.conflict.message}</Body>;
   if (data.proposals.length > 0) return <ProposalList proposals={data.proposals} {...list} />;
   return (

@@ -1,4 +1,12 @@
-import { formulaLineId, type FormulaLine, type Measures, readRecipe, searchIngredients, type Shelf } from "@uprise/core";
+import {
+  formulaLineId,
+  type FormulaLine,
+  type Measures,
+  type Range,
+  readRecipe,
+  searchIngredients,
+  type Shelf,
+} from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -6,9 +14,6 @@ import { NameSearch } from "../../ui/combobox";
 import { Button } from "../../ui/press";
 import { newId } from "../wire/client";
 import { useFormulas } from "../wire/queries";
-
-/** Mass of a line that was added by its name alone, g: enough to see it pull. */
-const BY_NAME_G = 10;
 
 interface AddLineProps {
   measures: Measures;
@@ -21,18 +26,18 @@ interface AddLineProps {
 
 const lineId = (): string => `l-${newId().slice(0, 13)}`;
 
-/** A line added as it would be written in a recipe: “2 tsp baking powder”, or a name to pick. */
+/** A line added as it would be written in a recipe: “2 tsp baking powder”, or a name to pick, which is open until it is weighed. */
 export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: AddLineProps) {
   const { data } = useFormulas("");
   const [text, setText] = useState("");
   const line =
     text.trim() === "" ? undefined : readRecipe(`Ingredients\n${text.replace(/\n/g, " ")}`, measures, undefined, shelf).lines[1];
   const whole = line?.ingredientId && line.grams ? line : null;
-  const add = (ingredientId: string, grams: FormulaLine["grams"], from?: typeof line): void => {
+  const add = (ingredientId: string, grams: Range | null, from?: typeof line): void => {
     onAdd({
       id: lineId(),
       ingredientId,
-      grams,
+      ...(grams ? { grams } : {}),
       ...(from?.unit ? { unit: from.unit } : {}),
       ...(from?.filling ? { filling: from.filling } : {}),
     });
@@ -46,6 +51,7 @@ export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: 
     .slice(0, 3)
     .map((item) => ({ id: formulaLineId(item.id), name: item.title, aliases: ["a formula of yours"] }));
   const ingredients = known || text.trim() === "" ? [] : searchIngredients(words, shelf, 6);
+  const unknown = line && line.ingredientId === null && ingredients.length + formulas.length === 0 ? line : null;
   const addWhole = (): void => {
     if (known && whole?.grams) add(known.id, whole.grams, whole);
   };
@@ -58,16 +64,31 @@ export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: 
         found={[...ingredients, ...formulas]}
         placeholder="200 g sorghum flour, or a name"
         nothing={known ? `${known.name} it is.` : "Nothing by that name; the store has all there is."}
-        onPick={(item) =>
-          add(item.id, line?.grams ?? { low: BY_NAME_G, mid: BY_NAME_G, high: BY_NAME_G }, line?.grams ? line : undefined)
-        }
+        onPick={(item) => add(item.id, line?.grams ?? null, line?.grams ? line : undefined)}
         onSubmit={addWhole}
       />
       {known && whole?.grams ? (
         <Button onPress={addWhole}>{`Add ${Math.round(whole.grams.mid * 10) / 10} g of ${known.name.toLowerCase()}`}</Button>
+      ) : unknown ? (
+        <Button
+          kind="quiet"
+          onPress={() => {
+            onAdd({
+              id: lineId(),
+              name: wordsOf(unknown),
+              source: text.trim().slice(0, 500),
+              ...(unknown.unit ? { unit: unknown.unit } : {}),
+            });
+            setText("");
+          }}
+        >
+          {`Keep “${wordsOf(unknown)}” as an open line`}
+        </Button>
       ) : null}
     </View>
   );
 }
+
+const wordsOf = ({ name, source }: { name: string; source: string }): string => (name.trim() || source.trim()).slice(0, 120);
 
 const styles = StyleSheet.create({ add: { gap: space.s, paddingVertical: space.m } });

@@ -11,6 +11,8 @@ interface AmountFieldProps {
   line: FormulaLine;
   ingredient: Ingredient;
   context: AmountContext;
+  /** The component it stands in, where that is not the batter. */
+  where?: string | undefined;
   /** A fault of this line's amount that was found elsewhere. */
   fault?: string | undefined;
   onAmount: (read: AmountRead) => void;
@@ -24,9 +26,9 @@ interface Typing {
 }
 
 /** The amount of a line: typed in any unit, read at every key, shown in the unit of the sheet. */
-export function AmountField({ line, ingredient, context, fault, onAmount }: AmountFieldProps) {
+export function AmountField({ line, ingredient, context, where, fault, onAmount }: AmountFieldProps) {
   const [typing, setTyping] = useState<Typing | null>(null);
-  const { figure, unit } = amountText(line.grams.mid, ingredient, context);
+  const { figure, unit } = line.grams ? amountText(line.grams.mid, ingredient, context) : { figure: "", unit: "" };
   const read = typing?.changed ? readAmount(typing.text, ingredient, typing.context) : null;
   const error = read && "error" in read ? read.error : fault;
   const leave = (): void => {
@@ -35,7 +37,8 @@ export function AmountField({ line, ingredient, context, fault, onAmount }: Amou
   return (
     <View style={styles.amount}>
       <Field
-        label={`Amount of ${line.name ?? ingredient.name}`}
+        label={`Amount of ${line.name ?? ingredient.name}${where === undefined ? "" : `, ${where}`}`}
+        placeholder={line.grams ? undefined : "open"}
         hideLabel
         value={typing?.changed ? typing.text : figure}
         align="right"

@@ -2,12 +2,14 @@ import { hashKey } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
 import {
   begun,
+  componentRoles,
   current,
   type Edit,
   edited,
   editSchema,
   faultsIn,
   type Formula,
+  FORMULA_SHAPE,
   formulaSchema,
   type History,
   kinds,
@@ -18,6 +20,7 @@ import {
   shapes,
   type Step as EditStep,
   undone,
+  upgradedFormula,
   unsaved,
 } from "@uprise/core";
 import { z } from "zod";
@@ -73,16 +76,17 @@ export const faultsOfDraft = (draft: Draft): ReadonlyMap<string, string> => faul
 /** A formula of any content but of the right build: what a draft may hold before it is mended. */
 const roughLine = z.looseObject({
   id: z.string(),
-  ingredientId: z.string(),
-  grams: z.object({ low: z.number(), mid: z.number(), high: z.number() }),
+  ingredientId: z.string().optional(),
+  grams: z.object({ low: z.number(), mid: z.number(), high: z.number() }).optional(),
 });
 const roughVessel = z.looseObject({ shape: z.enum(shapes) });
 const roughOven = z.looseObject({ celsius: z.number() });
 const roughFormula = z.looseObject({
-  shape: z.literal(1),
+  shape: z.literal(FORMULA_SHAPE),
   title: z.string(),
   kind: z.enum(kinds),
   measures: z.enum(measureSystems),
+  components: z.array(z.looseObject({ id: z.string(), name: z.string(), role: z.enum(componentRoles) })).optional(),
   lines: z.array(roughLine),
   vessel: roughVessel,
   oven: roughOven,
@@ -111,7 +115,8 @@ const roughStep = z.object({
 const keptSchema = z.object({
   shape: z.literal(2),
   version: z.number(),
-  root: roughFormula,
+  // A draft may be older than the program that opens it.
+  root: z.preprocess(upgradedFormula, roughFormula),
   steps: z.array(roughStep),
   savedAfter: z.number().nullable(),
 });
@@ -122,13 +127,17 @@ export function keptOf({ base, history }: Draft): unknown {
   return steps.length === 0 ? null : { shape: 2, version: base.version, root, steps, savedAfter };
 }
 
+/** An edit that holds a whole formula holds one of this program's shape. */
+const upgradedStep = (step: z.infer<typeof roughStep>): unknown =>
+  step.edit.edit === "take-version" ? { ...step, edit: { ...step.edit, formula: upgradedFormula(step.edit.formula) } } : step;
+
 /** A draft from what was kept, or null when it cannot be read. */
 export function draftFrom(body: unknown, stored: StoredFormula): Draft | null {
   const parsed = keptSchema.safeParse(body);
   if (!parsed.success) return null;
   const { version, root, steps, savedAfter } = parsed.data;
   try {
-    const history = replayed(root as unknown as Formula, steps as unknown as EditStep[], savedAfter);
+    const history = replayed(root as unknown as Formula, steps.map(upgradedStep) as unknown as EditStep[], savedAfter);
     if (!roughFormula.safeParse(current(history)).success) return null;
     const draft = { base: { ...stored, version }, history };
     // Somebody saved meanwhile, and nothing here is unsaved: there is nothing to go on with.

@@ -69,7 +69,12 @@ describe("the draft", () => {
   test("one's own edits are put on what somebody else saved", () => {
     const theirs = { ...stored, version: 4, formula: applyEdit(formula, { edit: "set-oven", set: { celsius: 160 } }) };
     const both = draftReducer(with_(heavier), { do: "rebase", stored: theirs });
-    expect([formulaOf(both).oven.celsius, formulaOf(both).lines[0]?.grams.mid, both.base.version]).toEqual([160, 1, 4]);
+    expect([formulaOf(both).oven.celsius, formulaOf(both).lines[0]?.grams?.mid, both.base.version]).toEqual([160, 1, 4]);
+  });
+  test("one of an older program is opened in today's shape, with its edits", () => {
+    const old = { ...(overTheDevice(with_(heavier)) as object), root: { ...formula, shape: 1 } };
+    const again = draftFrom(old, stored) as Draft;
+    expect(formulaOf(again)).toEqual(applyEdit(formula, heavier));
   });
   test.each([
     ["an empty title", { edit: "rename", title: "" } as Edit, "title", /needs a name/],

@@ -16,7 +16,7 @@ import {
 import { format } from "date-fns";
 import { type Href, useRouter } from "expo-router";
 import Trash from "lucide-react-native/icons/trash";
-import { memo, useEffect, useMemo, useRef, useState } from "react";
+import { Fragment, memo, useEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
@@ -36,6 +36,7 @@ import { Strip } from "../instruments/strip";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useFormulas, useKitchen } from "../wire/queries";
+import { groupsOf, lineMass, lineName } from "./groups";
 
 /** Mass of a batch that is begun without a recipe, g. */
 const BEGIN_G = 850;
@@ -238,11 +239,24 @@ function Preview({ id, formula }: { id: string; formula: Formula }) {
           <Findings findings={analysis.findings} onBalance={() => router.navigate(`/bench/${id}/balance` as Href)} />
         ) : null}
         <View role="list">
-          {formula.lines.map((line) => (
-            <View key={line.id} role="listitem" style={[styles.line, { borderBottomColor: colours.rule }]}>
-              <Body style={styles.grow}>{line.name ?? kitchen.shelf.get(line.ingredientId)?.name ?? line.ingredientId}</Body>
-              <Body style={styles.figure}>{gramsText(line.grams.mid)}</Body>
-            </View>
+          {groupsOf(formula).map(({ component, lines }) => (
+            <Fragment key={component?.id ?? ""}>
+              {component ? (
+                <View role="listitem" style={[styles.line, { borderBottomColor: colours.rule }]}>
+                  <Body strong>{component.name}</Body>
+                </View>
+              ) : null}
+              {lines
+                .filter(({ line }) => line.off !== true)
+                .map(({ line }) => (
+                  <View key={line.id} role="listitem" style={[styles.line, { borderBottomColor: colours.rule }]}>
+                    <Body style={styles.grow}>{lineName(line, kitchen)}</Body>
+                    <Body style={styles.figure} tone={line.grams ? "ink" : "caution"}>
+                      {lineMass(line)}
+                    </Body>
+                  </View>
+                ))}
+            </Fragment>
           ))}
         </View>
       </View>

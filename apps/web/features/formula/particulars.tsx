@@ -1,4 +1,4 @@
-import { type Edit, type Formula, gramsText } from "@uprise/core";
+import { type Analysis, type Edit, type Formula, gramsText, type Shelf } from "@uprise/core";
 import { memo } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -9,11 +9,14 @@ import { NumberField } from "../../ui/number-field";
 import { Button, Press } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { KindPicker, MeasuresPicker } from "../instruments/kind-picker";
+import { RecipeWord } from "./recipe-word";
 
 interface ParticularsProps {
   id: string;
   formula: Formula;
   massG: number;
+  analysis: Analysis | null;
+  shelf: Shelf;
   edit: (edit: Edit) => void;
   onParts: () => void;
   faults: ReadonlyMap<string, string>;
@@ -26,7 +29,16 @@ const factors = [
 ] as const;
 
 /** What else belongs to a formula: kind, batch, whose cups, notes. */
-export const Particulars = memo(function Particulars({ id, formula, massG, edit, onParts, faults }: ParticularsProps) {
+export const Particulars = memo(function Particulars({
+  id,
+  formula,
+  massG,
+  analysis,
+  shelf,
+  edit,
+  onParts,
+  faults,
+}: ParticularsProps) {
   const colours = useColours();
   const parts = formula.parts?.length ?? 0;
   return (
@@ -62,6 +74,7 @@ export const Particulars = memo(function Particulars({ id, formula, massG, edit,
         </Small>
       ) : null}
       <Button onPress={onParts}>{parts > 0 ? `Split into ${parts} parts` : "Split this batter"}</Button>
+      <RecipeWord formula={formula} analysis={analysis} shelf={shelf} edit={edit} />
       <Small tone="faint">Cups and spoons</Small>
       <MeasuresPicker
         label="Cups and spoons"

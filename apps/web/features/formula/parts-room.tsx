@@ -1,12 +1,13 @@
 import { hashKey } from "@tanstack/react-query";
 import {
   CoreError,
+  dividable,
   type Edit,
   type Formula,
-  gramsText,
+  type FormulaComponent,
+  type FormulaLine,
   type JudgedPart,
   type Kitchen,
-  nestedId,
   newPart,
   ovenLimits,
   type Part,
@@ -19,6 +20,7 @@ import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
+import { Check } from "../../ui/check";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { focusSoon } from "../../ui/focus";
@@ -32,6 +34,7 @@ import { Strip } from "../instruments/strip";
 import { newId } from "../wire/client";
 import { useVessels } from "../wire/queries";
 import { AddLine } from "./add-line";
+import { lineMass, lineName } from "./groups";
 
 interface PartsRoomProps {
   formula: Formula;
@@ -82,6 +85,9 @@ export function PartsRoom({ formula, kitchen, edit, faults }: PartsRoomProps) {
           {left > 0 ? `${left} % of the batter is left.` : `${-left} % more is shared out than there is.`}
         </Body>
       )}
+      {parts.length > 0 && split.unused.length > 0 ? (
+        <Body tone="caution">{`No part gets ${split.unused.map(({ name }) => name.toLowerCase()).join(", ")}.`}</Body>
+      ) : null}
       <Button testID="add-part" onPress={() => edit({ edit: "add-part", part: newPart(formula, `p-${newId().slice(0, 13)}`) })}>
         Add a part
       </Button>
@@ -107,11 +113,13 @@ function PartView({
   const colours = useColours();
   const [choosing, setChoosing] = useState(false);
   const { pans } = useVessels();
-  const { shelf, book } = kitchen;
+  const { shelf } = kitchen;
+  const beside = dividable(formula);
+  const gets = (component: FormulaComponent): boolean => part.components?.includes(component.id) ?? true;
   const partId = part.id;
   const set = (fields: Partial<Omit<Part, "id" | "additions">>): void => edit({ edit: "set-part", partId, set: fields });
   const pan = pans.find((entry) => hashKey([entry.vessel]) === hashKey([part.vessel]));
-  const nameOf = (id: string): string => shelf.get(id)?.name ?? book(nestedId(id) ?? "")?.title ?? id;
+  const nameOf = (line: FormulaLine): string => lineName(line, kitchen);
   return (
     <View role="group" aria-label={part.name} style={[styles.part, { borderTopColor: colours.strongRule }]}>
       <View style={styles.fields}>
@@ -156,14 +164,29 @@ function PartView({
           }}
         />
       ) : null}
+      {beside.length > 0 ? (
+        <View style={styles.gets} role="group" aria-label={`What ${part.name} gets`}>
+          <Small tone="faint">It gets</Small>
+          {beside.map((component) => (
+            <Check
+              key={component.id}
+              label={component.name}
+              on={gets(component)}
+              onChange={(on) =>
+                set({ components: beside.filter((one) => (one === component ? on : gets(one))).map(({ id }) => id) })
+              }
+            />
+          ))}
+        </View>
+      ) : null}
       {part.additions.map((line) => (
         <View key={line.id} style={[styles.addition, { borderBottomColor: colours.rule }]}>
           <Body style={styles.grow}>
-            {nameOf(line.ingredientId)}, {gramsText(line.grams.mid)}
+            {nameOf(line)}, {lineMass(line)}
           </Body>
           <Press
             onPress={() => edit({ edit: "remove-from-part", partId, lineId: line.id })}
-            label={`Remove ${nameOf(line.ingredientId)} from ${part.name}`}
+            label={`Remove ${nameOf(line)} from ${part.name}`}
             style={styles.remove}
           >
             <Trash size={18} color={colours.faint} />
@@ -199,5 +222,6 @@ const styles = StyleSheet.create({
   grow: { flex: 1, minWidth: 120 },
   share: { width: 130 },
   remove: { alignItems: "center" },
+  gets: { flexDirection: "row", flexWrap: "wrap", alignItems: "center", columnGap: space.m },
   addition: { flexDirection: "row", alignItems: "center", borderBottomWidth: 1 },
 });

@@ -1,4 +1,5 @@
-import { gramsText, householdText, ingredientOf, kindName, nestedId } from "@uprise/core";
+import { type FormulaLine, gramsText, householdText, ingredientOf, kindName, placeOf } from "@uprise/core";
+import { Fragment } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -7,6 +8,8 @@ import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
 import { useFormula, useKitchen } from "../wire/queries";
+import { whereText } from "../instruments/component-words";
+import { groupsOf, lineName } from "./groups";
 
 /** A stored formula as a page of paper: what to weigh, the pan, the oven, the notes. It flows as pages do. */
 export function FormulaPage({ id }: { id: string }) {
@@ -17,9 +20,9 @@ export function FormulaPage({ id }: { id: string }) {
   useTitle(formula?.title ?? "A page to print");
   if (error) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!data || !formula) return <Loading what="Fetching the formula" />;
-  const { shelf, book } = kitchen;
-  const spoons = (ingredientId: string, grams: number): string =>
-    shelf.get(ingredientId) ? householdText(grams, ingredientOf(shelf, ingredientId), formula.measures) : "";
+  const { shelf } = kitchen;
+  const spoons = ({ ingredientId = "", grams }: FormulaLine): string =>
+    grams && shelf.get(ingredientId) ? householdText(grams.mid, ingredientOf(shelf, ingredientId), formula.measures) : "";
   return (
     <View style={styles.page}>
       <Title>{formula.title}</Title>
@@ -27,28 +30,40 @@ export function FormulaPage({ id }: { id: string }) {
         {kindName[formula.kind]}, version {data.version}
       </Small>
       <View role="table" aria-label="What to weigh">
-        {formula.lines.map((line) => {
-          const name =
-            line.name ?? shelf.get(line.ingredientId)?.name ?? book(nestedId(line.ingredientId) ?? "")?.title ?? line.ingredientId;
-          return (
-            <View key={line.id} role="row" style={[styles.line, { borderBottomColor: colours.rule }]}>
-              <View role="cell" style={styles.mass}>
-                <Body strong style={styles.figure}>
-                  {gramsText(line.grams.mid)}
-                </Body>
+        {groupsOf(formula).map(({ component, lines }) => (
+          <Fragment key={component?.id ?? ""}>
+            {component ? (
+              <View role="row" style={[styles.line, styles.part, { borderBottomColor: colours.ink }]}>
+                <View role="cell">
+                  <Body strong>
+                    {component.name}, {whereText(placeOf(component), component.role)}
+                    {component.cookedG === undefined ? "" : `, cooked to ${gramsText(component.cookedG)}`}
+                  </Body>
+                </View>
               </View>
-              <View role="cell" style={styles.grow}>
-                <Body>
-                  {name}
-                  {line.note ? `, ${line.note}` : ""}
-                </Body>
-              </View>
-              <View role="cell">
-                <Small tone="faint">{spoons(line.ingredientId, line.grams.mid)}</Small>
-              </View>
-            </View>
-          );
-        })}
+            ) : null}
+            {lines
+              .filter(({ line }) => line.off !== true)
+              .map(({ line }) => (
+                <View key={line.id} role="row" style={[styles.line, { borderBottomColor: colours.rule }]}>
+                  <View role="cell" style={styles.mass}>
+                    <Body strong style={styles.figure}>
+                      {line.grams ? gramsText(line.grams.mid) : "……… g"}
+                    </Body>
+                  </View>
+                  <View role="cell" style={styles.grow}>
+                    <Body>
+                      {lineName(line, kitchen)}
+                      {line.note ? `, ${line.note}` : ""}
+                    </Body>
+                  </View>
+                  <View role="cell">
+                    <Small tone="faint">{spoons(line)}</Small>
+                  </View>
+                </View>
+              ))}
+          </Fragment>
+        ))}
       </View>
       <Body>
         {Math.round(formula.oven.celsius)} °C{formula.oven.mode ? `, ${formula.oven.mode.replace("-", " ")}` : ""}
@@ -71,6 +86,7 @@ export function FormulaPage({ id }: { id: string }) {
 const styles = StyleSheet.create({
   page: { padding: space.l, gap: space.m, maxWidth: 720, width: "100%" },
   line: { flexDirection: "row", gap: space.m, borderBottomWidth: 1, minHeight: 30, alignItems: "center" },
+  part: { minHeight: 40, alignItems: "flex-end", paddingBottom: space.xs },
   mass: { width: 80 },
   figure: { textAlign: "right", fontVariant: ["tabular-nums"] },
   grow: { flex: 1, minWidth: 0 },

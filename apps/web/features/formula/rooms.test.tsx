@@ -170,7 +170,7 @@ describe("the pan shelf", () => {
     const percent = Number(/\d+/.exec(make.textContent ?? "")?.[0]);
     fireEvent.click(make);
     const next = after(edit);
-    expect((100 * (next.lines[0]?.grams.mid ?? 0)) / 300).toBeCloseTo(percent, -0.5);
+    expect((100 * (next.lines[0]?.grams?.mid ?? 0)) / 300).toBeCloseTo(percent, -0.5);
   }, 60_000);
 });
 

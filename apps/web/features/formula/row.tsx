@@ -1,27 +1,38 @@
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
 import {
   type AmountContext,
   type Edit,
+  type FormulaComponent,
   type FormulaLine,
   gramsText,
   type Ingredient,
+  isOpen,
   searchIngredients,
   type Shelf,
+  type UsualAmount,
 } from "@uprise/core";
 import ArrowDown from "lucide-react-native/icons/arrow-down";
 import ArrowUp from "lucide-react-native/icons/arrow-up";
+import CircleHelp from "lucide-react-native/icons/circle-question-mark";
 import Lock from "lucide-react-native/icons/lock";
 import LockOpen from "lucide-react-native/icons/lock-open";
+import Minus from "lucide-react-native/icons/minus";
+import Plus from "lucide-react-native/icons/plus";
 import Trash from "lucide-react-native/icons/trash";
 import { memo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
+import { Block, PlainButton } from "../../ui/dom";
 import { Field } from "../../ui/field";
 import { focusSoon } from "../../ui/focus";
 import { NameSearch } from "../../ui/combobox";
 import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 import { AmountField } from "./amount-field";
+import { OpenAnswer } from "./open-answer";
 import { Spine } from "./spine";
 
 /** What a line at fault is told, by its field. */
@@ -33,7 +44,13 @@ export interface LineFaults {
 
 interface RowProps {
   line: FormulaLine;
+  /** What it weighs out; where that is not known, something by the line's name that holds nothing. */
   ingredient: Ingredient;
+  /** The component it stands in, and all it could stand in; null is the batter. */
+  component: FormulaComponent | null;
+  components: readonly FormulaComponent[];
+  /** What may answer it, while it is open. */
+  usual: ((ingredientId: string) => UsualAmount[]) | null;
   context: AmountContext;
   shelf: Shelf;
   /** mmol that the line pulls to either side, and the largest pull of the sheet. */
@@ -53,6 +70,9 @@ interface RowProps {
 export const Row = memo(function Row({
   line,
   ingredient,
+  component,
+  components,
+  usual,
   context,
   shelf,
   soda,
@@ -66,12 +86,28 @@ export const Row = memo(function Row({
   faults,
 }: RowProps) {
   const colours = useColours();
+  const { setNodeRef, setActivatorNodeRef, listeners, attributes, transform, transition, isDragging } = useSortable({
+    id: line.id,
+  });
   const name = line.name ?? ingredient.name;
-  const spread = line.grams.high - line.grams.low > 0.02 * line.grams.mid;
+  const { grams } = line;
+  const spread = grams && grams.high - grams.low > 0.02 * grams.mid ? grams : null;
+  const waits = isOpen(line);
   return (
-    <View role="listitem" style={{ borderBottomWidth: 1, borderBottomColor: colours.rule }}>
+    <Block
+      role="listitem"
+      ref={setNodeRef}
+      style={StyleSheet.flatten([
+        styles.item,
+        { borderBottomColor: colours.rule },
+        isDragging ? { zIndex: 2, backgroundColor: colours.sunk } : null,
+        transform ? ({ transform: CSS.Translate.toString(transform), transition } as object) : null,
+      ])}
+    >
       <View style={styles.row}>
-        <Spine soda={soda} acid={acid} most={most} />
+        <PlainButton ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${name}`} style={styles.handle}>
+          <Spine soda={soda} acid={acid} most={most} plain={component !== null} />
+        </PlainButton>
         <Press testID={`line-${line.id}`} onPress={() => onOpen(open ? null : line.id)} aria-expanded={open} style={styles.name}>
           <View style={styles.nameLine}>
             {line.locked ? (
@@ -79,28 +115,47 @@ export const Row = memo(function Row({
                 <Lock size={15} color={colours.ink} strokeWidth={2.2} />
               </View>
             ) : null}
-            <Body lines={2} style={styles.shrink}>
+            {waits ? (
+              <View role="img" aria-label="open">
+                <CircleHelp size={17} color={colours.caution} strokeWidth={2.2} />
+              </View>
+            ) : null}
+            <Body lines={2} style={line.off ? [styles.shrink, styles.off] : styles.shrink} tone={line.off ? "faint" : "ink"}>
               {name}
             </Body>
           </View>
           {spread && context.mode === "grams" ? (
             <Small tone="faint">
-              {gramsText(line.grams.low).replace(" g", "")}–{gramsText(line.grams.high)} by {line.unit ?? "cup"}
+              {gramsText(spread.low).replace(" g", "")}–{gramsText(spread.high)} by {line.unit ?? "cup"}
             </Small>
           ) : null}
+          {line.unsure ? <Small tone="caution">{`Not answered: ${line.unsure}`}</Small> : null}
+          {line.off ? <Small tone="faint">left out, weighs nothing</Small> : null}
         </Press>
         <AmountField
           line={line}
           ingredient={ingredient}
           context={context}
+          where={component?.name}
           fault={faults?.amount}
           onAmount={(read) => edit({ edit: "set-amount", lineId: line.id, ...read })}
         />
       </View>
+      {waits && usual ? (
+        <OpenAnswer
+          line={line}
+          ingredient={line.ingredientId === undefined ? null : ingredient}
+          shelf={shelf}
+          measures={context.measures}
+          usual={usual}
+          edit={edit}
+        />
+      ) : null}
       {open ? (
         <RowTools
           line={line}
           ingredient={ingredient}
+          components={components}
           shelf={shelf}
           soda={soda}
           acid={acid}
@@ -111,27 +166,33 @@ export const Row = memo(function Row({
           faults={faults}
         />
       ) : null}
-    </View>
+    </Block>
   );
 });
 
 type RowToolsProps = Pick<
   RowProps,
-  "line" | "ingredient" | "shelf" | "soda" | "acid" | "edit" | "onOpen" | "onSwap" | "onRemove" | "faults"
+  "line" | "ingredient" | "components" | "shelf" | "soda" | "acid" | "edit" | "onOpen" | "onSwap" | "onRemove" | "faults"
 >;
 
-function RowTools({ line, ingredient, shelf, soda, acid, edit, onOpen, onSwap, onRemove, faults }: RowToolsProps) {
+/** The batter among the components that a line can go to. */
+const BATTER = "batter";
+
+function RowTools({ line, ingredient, components, shelf, soda, acid, edit, onOpen, onSwap, onRemove, faults }: RowToolsProps) {
   const colours = useColours();
   const [query, setQuery] = useState("");
   const icon = { size: 20, color: colours.ink, strokeWidth: 2 };
   const c = ingredient.per100g;
   const lineId = line.id;
   const name = line.name ?? ingredient.name;
+  const mid = line.grams?.mid ?? 0;
   return (
     <View style={[styles.tools, { borderLeftColor: colours.ink }]}>
+      {line.source && line.source.toLowerCase() !== name.toLowerCase() ? (
+        <Small tone="faint">{`In the recipe: “${line.source}”`}</Small>
+      ) : null}
       <Small tone="faint">
-        {gramsText((line.grams.mid * c.water) / 100)} water, {gramsText((line.grams.mid * c.fat) / 100)} fat,{" "}
-        {gramsText((line.grams.mid * c.sugars) / 100)} sugar
+        {gramsText((mid * c.water) / 100)} water, {gramsText((mid * c.fat) / 100)} fat, {gramsText((mid * c.sugars) / 100)} sugar
         {soda > 0.05 ? `, ${soda.toFixed(1)} mmol soda` : ""}
         {Math.abs(acid) > 0.05 ? `, ${acid.toFixed(1)} mmol acid` : ""}
         {ingredient.confidence === "C" ? "; roughly known" : ""}
@@ -154,11 +215,36 @@ function RowTools({ line, ingredient, shelf, soda, acid, edit, onOpen, onSwap, o
           <ArrowDown {...icon} />
           <Small>Down</Small>
         </Press>
+        <Press
+          label={`${line.off ? "Take" : "Leave out"} ${name}`}
+          aria-pressed={line.off === true}
+          onPress={() => edit({ edit: "leave-out", lineId, off: line.off !== true })}
+          style={styles.tool}
+        >
+          {line.off ? <Plus {...icon} /> : <Minus {...icon} />}
+          <Small>{line.off ? "Take it" : "Leave out"}</Small>
+        </Press>
         <Press label={`Remove ${name}`} onPress={() => onRemove(lineId)} style={styles.tool}>
           <Trash {...icon} />
           <Small>Remove</Small>
         </Press>
       </View>
+      {components.length > 0 ? (
+        <>
+          <Small tone="faint">Belongs to</Small>
+          <Choice
+            label={`What ${name} belongs to`}
+            options={[
+              { value: BATTER, label: "Batter" },
+              ...components.map(({ id, name: label }) => ({ value: `in ${id}`, label })),
+            ]}
+            value={line.component === undefined ? BATTER : `in ${line.component}`}
+            onChange={(to: string) =>
+              edit({ edit: "place", lineId, ...(to === BATTER ? {} : { component: to.slice("in ".length) }) })
+            }
+          />
+        </>
+      ) : null}
       <Field
         label="Called here"
         value={line.name ?? ""}
@@ -183,9 +269,11 @@ function RowTools({ line, ingredient, shelf, soda, acid, edit, onOpen, onSwap, o
           setQuery("");
         }}
       />
-      <Button kind="quiet" onPress={() => onSwap(line.ingredientId)}>
-        Swap it, and keep the rest
-      </Button>
+      {line.ingredientId === undefined || mid <= 0 ? null : (
+        <Button kind="quiet" onPress={() => onSwap(line.ingredientId ?? "")}>
+          Swap it, and keep the rest
+        </Button>
+      )}
       <Button
         kind="quiet"
         label={`Done with ${name}`}
@@ -201,6 +289,17 @@ function RowTools({ line, ingredient, shelf, soda, acid, edit, onOpen, onSwap, o
 }
 
 const styles = StyleSheet.create({
+  item: {
+    display: "flex",
+    flexDirection: "column",
+    borderBottomWidth: 1,
+    borderStyle: "solid",
+    borderTopWidth: 0,
+    borderLeftWidth: 0,
+    borderRightWidth: 0,
+  },
+  handle: { padding: 0, margin: 0, borderWidth: 0, backgroundColor: "transparent" },
+  off: { textDecorationLine: "line-through" },
   row: { flexDirection: "row", alignItems: "center", gap: space.s, minHeight: 54 },
   name: { flex: 1, minWidth: 0 },
   nameLine: { flexDirection: "row", alignItems: "center", gap: space.xs },

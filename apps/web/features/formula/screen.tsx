@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
-import { type AmountMode, applyEdit, type Edit, nestedId, openFormula, type Proposal, reasonOf } from "@uprise/core";
+import { type AmountMode, applyEdit, type Edit, gramsOf, nestedId, openFormula, type Proposal, reasonOf } from "@uprise/core";
 import { useRouter } from "expo-router";
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -25,6 +25,7 @@ import { useFormula, useKitchen } from "../wire/queries";
 import { Aside } from "./aside";
 import { BenchContext } from "./bench-context";
 import { draftFrom, faultsOfDraft, formulaOf, isDirty, rememberOpened, unsavedCount } from "./draft";
+import { withoutText } from "./groups";
 import { Particulars } from "./particulars";
 import { isInstrument, type RoomName, roomTitle } from "./rooms";
 import { SaveBar } from "./save-bar";
@@ -211,7 +212,9 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
           <Strip
             analysis={analysis}
             busy={baking}
-            note={unbaked ? `${unbaked} Shown is the first estimate.` : null}
+            note={[withoutText(formula, kitchen), unbaked ? `${unbaked} Shown is the first estimate.` : null]
+              .filter((part) => part !== null)
+              .join(" ")}
             open={isInstrument(shownRoom) ? shownRoom : null}
             onOpen={(name: InstrumentName) => toggle(name)}
           />
@@ -277,7 +280,9 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
             <Particulars
               id={id}
               formula={formula}
-              massG={formula.lines.reduce((g, line) => g + line.grams.mid, 0)}
+              massG={formula.lines.reduce((g, line) => g + gramsOf(line), 0)}
+              analysis={analysis}
+              shelf={kitchen.shelf}
               edit={edit}
               onParts={() => enter("parts")}
               faults={faults}

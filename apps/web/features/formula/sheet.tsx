@@ -1,23 +1,37 @@
+import type { DragEndEvent } from "@dnd-kit/core";
 import {
   type AmountMode,
   type Analysis,
   asIngredient,
+  BATTER,
   builtInShelf,
   type Edit,
   type Formula,
+  type FormulaComponent,
+  type FormulaLine,
   type Ingredient,
   ingredientOf,
+  isOpen,
   type Kitchen,
   nestedId,
+  openFormula,
   pullsOf,
+  type UsualAmount,
+  usualAmounts,
 } from "@uprise/core";
 import { useCallback, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
 import { focusSoon } from "../../ui/focus";
+import { Button } from "../../ui/press";
 import { Body } from "../../ui/words";
+import { newId } from "../wire/client";
 import { AddLine } from "./add-line";
+import { ComponentHead } from "./component-head";
+import { addable, newComponent } from "../instruments/component-words";
+import { groupsOf } from "./groups";
+import { Lines, Movable } from "./movable";
 import { type LineFaults, Row } from "./row";
 
 const modes: { value: AmountMode; label: string }[] = [
@@ -51,7 +65,7 @@ function faultsByLine(faults: ReadonlyMap<string, string>): ReadonlyMap<number, 
 }
 
 /** What a line weighs out: an ingredient, a formula of the kitchen, or something that is gone and keeps its place. */
-function thingOf(ingredientId: string, { shelf, book }: Kitchen): Ingredient {
+function thingOf({ ingredientId = "", name }: FormulaLine, { shelf, book }: Kitchen): Ingredient {
   const known = shelf.get(ingredientId);
   if (known) return known;
   const nested = nestedId(ingredientId);
@@ -64,7 +78,7 @@ function thingOf(ingredientId: string, { shelf, book }: Kitchen): Ingredient {
   return {
     ...ingredientOf(builtInShelf, "water"),
     id: ingredientId,
-    name: entry?.title ?? `Not found: ${ingredientId}`,
+    name: entry?.title ?? (ingredientId === "" ? (name ?? "a line that is not read") : `Not found: ${ingredientId}`),
     pieces: [],
     per100g: { water: 0, fat: 0, protein: 0, sugars: 0, starch: 0, fibre: 0, ash: 0 },
   };
@@ -73,9 +87,13 @@ function thingOf(ingredientId: string, { shelf, book }: Kitchen): Ingredient {
 /** A pull as finely as it can be seen: a row whose pull looks the same need not be drawn again. */
 const drawn = (mmol: number): number => Math.round(mmol * 20) / 20;
 
-/** The formula, line by line, on its spine. */
+const groupKey = (component: FormulaComponent | null): string => `group ${component?.id ?? ""}`;
+
+/** The formula, line by line, on its spine, under the headings of its components. */
 export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSwap, faults }: SheetProps) {
   const [open, setOpen] = useState<string | null>(null);
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const [adding, setAdding] = useState(false);
   const { shelf, book } = kitchen;
   const { lines } = formula;
   const onRemove = useCallback(
@@ -88,12 +106,42 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
     },
     [lines, edit],
   );
+  const usual = useCallback(
+    (ingredientId: string): UsualAmount[] => {
+      try {
+        return usualAmounts(ingredientId, openFormula(formula, kitchen, id), shelf);
+      } catch {
+        // What keeps the sheet from being read is told where it is read.
+        return [];
+      }
+    },
+    [formula, kitchen, id, shelf],
+  );
   const byLine = useMemo(() => faultsByLine(faults), [faults]);
   const pulls = analysis ? pullsOf(formula, book, analysis) : new Map<string, { soda: number; acid: number }>();
   const most = drawn(Math.max(1, ...[...pulls.values()].flatMap((p) => [p.soda, Math.abs(p.acid)])));
-  const { measures } = formula;
+  const { measures, components = noComponents } = formula;
   const flourG = analysis?.batch.flourG ?? 0;
   const context = useMemo(() => ({ measures, mode, flourG }), [measures, mode, flourG]);
+  const groups = groupsOf(formula);
+  const headed = components.length > 0;
+
+  const drop = ({ active, over }: DragEndEvent): void => {
+    if (!over || active.id === over.id) return;
+    const lineId = String(active.id);
+    const onto = groups.find(({ component }) => groupKey(component) === over.id);
+    const target = groups.find((group) => group.lines.some(({ line }) => line.id === over.id));
+    const to = onto ?? target;
+    if (!to) return;
+    const place = to.component ? { component: to.component.id } : {};
+    const ids = to.lines.map(({ line }) => line.id);
+    const from = ids.indexOf(lineId);
+    const at = ids.indexOf(String(over.id));
+    // Within its group it takes the place of the line it was let go on.
+    const before = at < 0 ? undefined : from >= 0 && from < at ? ids[at + 1] : ids[at];
+    edit({ edit: "place", lineId, ...place, ...(before === undefined ? {} : { before }) });
+  };
+
   return (
     <View style={styles.sheet} testID="sheet">
       <Choice label="Amounts in" options={modes} value={mode} onChange={onMode} />
@@ -102,33 +150,101 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
           The sheet is empty. Write the first line below, as it would stand in a recipe: 200 g sorghum flour.
         </Body>
       ) : null}
-      <View role="list" aria-label="Lines of the formula">
-        {lines.map((line, index) => {
-          const ingredient = thingOf(line.ingredientId, kitchen);
-          const pull = pulls.get(line.id) ?? { soda: 0, acid: 0 };
+      <Movable onDrop={drop}>
+        {groups.map(({ component, lines: own }) => {
+          const key = groupKey(component);
+          const shut = headed && folded.has(key);
+          const target = component === null ? {} : { component: component.id };
           return (
-            <Row
-              key={line.id}
-              line={line}
-              ingredient={ingredient}
-              context={context}
-              shelf={shelf}
-              soda={drawn(pull.soda)}
-              acid={drawn(pull.acid)}
-              most={most}
-              open={open === line.id}
-              onOpen={setOpen}
-              edit={edit}
-              onSwap={onSwap}
-              onRemove={onRemove}
-              faults={byLine.get(index)}
-            />
+            <View key={key} role="group" aria-label={component?.name ?? "Batter"}>
+              {headed ? (
+                <ComponentHead
+                  component={component}
+                  mass={analysis?.components.find((mass) => mass.id === (component?.id ?? BATTER))}
+                  lines={own.length}
+                  folded={shut}
+                  onFold={() => setFolded(toggled(folded, key))}
+                  edit={edit}
+                  fault={component ? faults.get(`components.${components.indexOf(component)}.name`) : undefined}
+                />
+              ) : null}
+              {shut ? null : (
+                <Lines
+                  id={key}
+                  label={component ? `Lines of ${component.name}` : "Lines of the formula"}
+                  ids={own.map(({ line }) => line.id)}
+                >
+                  {own.map(({ line, index }) => {
+                    const pull = pulls.get(line.id) ?? { soda: 0, acid: 0 };
+                    return (
+                      <Row
+                        key={line.id}
+                        line={line}
+                        ingredient={thingOf(line, kitchen)}
+                        component={component}
+                        components={components}
+                        usual={isOpen(line) ? usual : null}
+                        context={context}
+                        shelf={shelf}
+                        soda={drawn(pull.soda)}
+                        acid={drawn(pull.acid)}
+                        most={most}
+                        open={open === line.id}
+                        onOpen={setOpen}
+                        edit={edit}
+                        onSwap={onSwap}
+                        onRemove={onRemove}
+                        faults={byLine.get(index)}
+                      />
+                    );
+                  })}
+                </Lines>
+              )}
+              {shut ? null : (
+                <AddLine
+                  measures={measures}
+                  shelf={shelf}
+                  self={id}
+                  label={component ? `Add to ${component.name}` : "Add a line"}
+                  onAdd={(line) => edit({ edit: "add", line: { ...line, ...target } })}
+                />
+              )}
+            </View>
           );
         })}
-      </View>
-      <AddLine measures={formula.measures} shelf={shelf} self={id} onAdd={(line) => edit({ edit: "add", line })} />
+      </Movable>
+      <Button kind="quiet" testID="add-component" onPress={() => setAdding(!adding)}>
+        Add a filling, a topping, a glaze
+      </Button>
+      {adding ? (
+        <View style={styles.adding} role="group" aria-label="What to add beside the batter">
+          {addable.map((one) => (
+            <Button
+              key={one.role}
+              onPress={() => {
+                edit({ edit: "add-component", component: newComponent(one, `c-${newId().slice(0, 13)}`) });
+                setAdding(false);
+              }}
+            >
+              {one.name}
+            </Button>
+          ))}
+        </View>
+      ) : null}
     </View>
   );
 }
 
-const styles = StyleSheet.create({ sheet: { paddingHorizontal: space.m }, hint: { paddingVertical: space.l } });
+const noComponents: readonly FormulaComponent[] = [];
+
+const toggled = (set: ReadonlySet<string>, key: string): ReadonlySet<string> => {
+  const next = new Set(set);
+  if (!next.delete(key)) next.add(key);
+  return next;
+};
+
+const styles = StyleSheet.create({
+  sheet: { paddingHorizontal: space.m },
+  hint: { paddingVertical: space.l },
+  adding: { flexDirection: "row", flexWrap: "wrap", gap: space.s, paddingBottom: space.m },
+});

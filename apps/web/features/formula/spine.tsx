@@ -8,7 +8,18 @@ const HEIGHT = 54;
 const HALF = WIDTH / 2;
 
 /** What one line pulls: soda to the left (dotted), acid to the right (hatched), on the spine of the sheet. */
-export const Spine = memo(function Spine({ soda, acid, most }: { soda: number; acid: number; most: number }) {
+export const Spine = memo(function Spine({
+  soda,
+  acid,
+  most,
+  plain = false,
+}: {
+  soda: number;
+  acid: number;
+  most: number;
+  /** Beside the batter nothing pulls: only what one takes hold of. */
+  plain?: boolean;
+}) {
   const colours = useColours();
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
   const long = (mmol: number): number => (mmol < 0.05 ? 0 : (HALF - 3) * Math.sqrt(Math.min(1, mmol / most)));
@@ -30,7 +41,15 @@ export const Spine = memo(function Spine({ soda, acid, most }: { soda: number; a
       {acid > 0.05 ? (
         <Rect x={HALF} y={18} width={long(acid)} height={16} fill={fillOf(id, "acid")} stroke={colours.acid} strokeWidth={1.2} />
       ) : null}
-      <Line x1={HALF} y1={0} x2={HALF} y2={HEIGHT} stroke={colours.ink} strokeWidth={1.6} />
+      <Line
+        x1={HALF}
+        y1={0}
+        x2={HALF}
+        y2={HEIGHT}
+        stroke={plain ? colours.rule : colours.ink}
+        strokeWidth={1.6}
+        {...(plain ? { strokeDasharray: "2 5" } : {})}
+      />
       <Line x1={HALF - 3} y1={HEIGHT / 2} x2={HALF + 3} y2={HEIGHT / 2} stroke={colours.ink} strokeWidth={1.6} />
     </Svg>
   );

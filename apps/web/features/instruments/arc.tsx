@@ -10,10 +10,19 @@ const RADIUS = 48;
 const nice = (minutes: number): number =>
   [5, 10, 15, 20, 30, 45, 60, 75, 90, 120, 180, 240].find((m) => m >= minutes) ?? Math.ceil(minutes / 60) * 60;
 
-/** An arc of time with the window in which the bake is done; the hand stands at the middle, the notch at the first look. */
-export function BakeArc({ bake, width = WIDTH }: { bake: Bake; width?: number }) {
+/** An arc of time with the window in which the bake is done; the hand stands at the middle, the notch at the first look, the recipe's own minutes outside. */
+export function BakeArc({
+  bake,
+  said,
+  width = WIDTH,
+}: {
+  bake: Bake;
+  /** The recipe's own minutes. */
+  said?: { low: number; high: number } | undefined;
+  width?: number;
+}) {
   const colours = useColours();
-  const whole = nice(bake.minutes.high * 1.12);
+  const whole = nice(Math.max(bake.minutes.high, said?.high ?? 0) * 1.12);
   const point = (minutes: number, radius: number): { x: number; y: number } => {
     const angle = Math.PI * (1 - Math.min(1, minutes / whole));
     return { x: CENTRE.x + radius * Math.cos(angle), y: CENTRE.y - radius * Math.sin(angle) };
@@ -36,6 +45,21 @@ export function BakeArc({ bake, width = WIDTH }: { bake: Bake; width?: number })
         return <Line key={minutes} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke={colours.ink} strokeWidth={1.2} />;
       })}
       <Path d={arc(bake.minutes.low, bake.minutes.high, RADIUS - 6)} fill="none" stroke={colours.heat} strokeWidth={9} />
+      {said ? (
+        <>
+          <Path
+            d={arc(said.low, Math.max(said.high, said.low + 0.008 * whole), RADIUS + 8)}
+            fill="none"
+            stroke={colours.ink}
+            strokeWidth={3}
+          />
+          {[said.low, said.high].map((minutes, end) => {
+            const a = point(minutes, RADIUS + 2);
+            const b = point(minutes, RADIUS + 12);
+            return <Line key={end} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke={colours.ink} strokeWidth={2.2} />;
+          })}
+        </>
+      ) : null}
       <Line x1={CENTRE.x} y1={CENTRE.y} x2={hand.x} y2={hand.y} stroke={colours.ink} strokeWidth={2.4} strokeLinecap="round" />
       <Circle cx={look.x} cy={look.y} r={2.6} fill={colours.paper} stroke={colours.ink} strokeWidth={1.4} />
       <Circle cx={CENTRE.x} cy={CENTRE.y} r={4} fill={colours.ink} />

@@ -38,10 +38,10 @@ const wideAt = (section: Section, frame: Frame, x: number, z: number): number =>
   return x * (1 + (flare - 1) * Math.min(1, Math.max(0, z / rimMm)));
 };
 
-/** Top line of a section from the left wall over the middle to the right one, as points in mm. */
-function outline(section: Section, frame: Frame): [number, number][] {
+/** Upper face of a row (the top one where none is said) from the left wall over the middle to the right one, as points in mm. */
+function outline(section: Section, frame: Frame, row = section.rows - 1): [number, number][] {
   const half = section.xMm.map((x, j): [number, number] => {
-    const z = frame.z[(j + 1) * section.rows - 1] ?? 0;
+    const z = row < 0 ? 0 : (frame.z[j * section.rows + row] ?? 0);
     const inner = j === 0 ? 0 : (section.xMm[j - 1] ?? 0);
     return [wideAt(section, frame, (x + inner) / 2, z), z];
   });
@@ -100,6 +100,17 @@ export function BakeSection({ section, frame, drawing, tallestMm, other, width =
           )}
         </G>
       ) : null}
+      {section.layers.map(({ from, to }) => (
+        <Path
+          key={from}
+          d={`${line(outline(section, frame, to))}${line(outline(section, frame, from - 1).reverse()).replace("M", "L")}Z`}
+          fill={fillOf(id, "acid")}
+          fillOpacity={0.55}
+          stroke={colours.ink}
+          strokeWidth={1.1}
+          strokeLinejoin="round"
+        />
+      ))}
       <Path d={line(outline(section, frame))} fill="none" stroke={colours.ink} strokeWidth={2} strokeLinejoin="round" />
       {other ? (
         <Path

@@ -15,6 +15,6 @@ export function Instrument({ name, analysis, width }: { name: InstrumentName; an
     case "fill":
       return <FillSection fill={analysis.fill} vessel={analysis.given.vessel} width={width} />;
     case "bake":
-      return <BakeArc bake={analysis.bake} width={width} />;
+      return <BakeArc bake={analysis.bake} said={analysis.recipe?.minutes} width={width} />;
   }
 }

@@ -27,8 +27,11 @@ export type InstrumentName = "lift" | "body" | "fill" | "bake";
 export const instrumentNames: readonly InstrumentName[] = ["lift", "body", "fill", "bake"];
 export const instrumentTitle: Record<InstrumentName, string> = { lift: "Lift", body: "Body", fill: "Fill", bake: "Bake" };
 
-/** The figure that stands under each drawing. */
-export function figureOf(name: InstrumentName, { lift, body, fill, bake }: Analysis): string {
+/** The figure that stands under each drawing; with a question mark while something that matters is open. */
+export const figureOf = (name: InstrumentName, analysis: Analysis): string =>
+  `${plainFigure(name, analysis)}${analysis.final ? "" : "?"}`;
+
+function plainFigure(name: InstrumentName, { lift, body, fill, bake }: Analysis): string {
   switch (name) {
     case "lift":
       return lift.verdict === "short-of-acid" ? `${gramsText(lift.residualSodaG)} over` : verdictWord[lift.verdict];
@@ -41,8 +44,15 @@ export function figureOf(name: InstrumentName, { lift, body, fill, bake }: Analy
   }
 }
 
+/** "a", "a and b", "a, b and c". */
+export const listText = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+
 /** The same content as the drawing, in words, for those who do not see it. */
-export function sentenceOf(name: InstrumentName, { lift, body, fill, bake, given }: Analysis): string {
+export const sentenceOf = (name: InstrumentName, analysis: Analysis): string =>
+  `${plainSentence(name, analysis)}${analysis.final ? "" : " Not final: something is still open."}`;
+
+function plainSentence(name: InstrumentName, { lift, body, fill, bake, given, recipe }: Analysis): string {
   switch (name) {
     case "lift":
       return `Lift: ${Math.round(lift.sodaMmol.mid)} millimoles of soda against ${Math.round(lift.acidMmol.mid)} of acid, ${verdictWord[lift.verdict]}${lift.residualSodaG > 0.05 ? `; ${gramsText(lift.residualSodaG)} of soda finds no acid` : ""}.`;
@@ -53,6 +63,6 @@ export function sentenceOf(name: InstrumentName, { lift, body, fill, bake, given
         ? `Fill: ${fill.pieces} pieces of ${gramsText(fill.pieceG)}, ${Math.round(fill.depthMm)} millimetres thick, rising to about ${Math.round(fill.crownMm.mid)}.`
         : `Fill: the batter fills ${Math.round(100 * fill.fillFraction)} per cent of the pan, ${Math.round(fill.depthMm)} millimetres deep; the crown is expected at ${Math.round(fill.crownMm.mid)}, the rim is at ${Math.round(fill.rimMm)}${fill.overflow ? ". It runs over" : ""}.`;
     case "bake":
-      return `Bake: ${bake.method === "estimate" ? "a first estimate of " : ""}${minutesText(bake.minutes)} at ${given.oven.celsius} degrees; look first after ${bake.checkAtMinutes}.`;
+      return `Bake: ${bake.method === "estimate" ? "a first estimate of " : ""}${minutesText(bake.minutes)} at ${given.oven.celsius} degrees; look first after ${bake.checkAtMinutes}.${recipe?.minutes ? ` The recipe says ${minutesText({ ...recipe.minutes, mid: recipe.minutes.low })}.` : ""}`;
   }
 }

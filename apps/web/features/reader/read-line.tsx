@@ -1,13 +1,4 @@
-import {
-  type Component,
-  gramsText,
-  type Line,
-  type Mending,
-  type Question,
-  type Range,
-  searchIngredients,
-  type Shelf,
-} from "@uprise/core";
+import { gramsText, type Line, type Mending, type Question, type Range, searchIngredients, type Shelf } from "@uprise/core";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
 import EyeOff from "lucide-react-native/icons/eye-off";
 import { useState } from "react";
@@ -23,8 +14,6 @@ interface ReadLineProps {
   line: Line;
   questions: Question[];
   shelf: Shelf;
-  /** The part it belongs to where that is not the batter. */
-  part: Component | undefined;
   onMend: (said: Mending[string]) => void;
   onRewrite: (text: string) => void;
 }
@@ -32,17 +21,13 @@ interface ReadLineProps {
 /** What is asked of a name may have an answer that is not among the choices. */
 const ofNames = new Set<Question["kind"]>(["which-ingredient", "spelling", "which-one"]);
 
-/** Where a part stands to the batter. */
-const partText = ({ name, role }: Component): string =>
-  role === "soaker" ? `Soaked first: ${name.toLowerCase()}` : `Not in the batter: ${name.toLowerCase()}`;
-
 const spreadText = (grams: Range): string | null =>
   grams.high - grams.low < 0.03 * Math.max(grams.mid, 1)
     ? null
     : `${gramsText(grams.low).replace(" g", "")}–${gramsText(grams.high)}`;
 
 /** One line of the paste: as written, as read, with its question or its mending in place. */
-export function ReadLine({ line, questions, shelf, part, onMend, onRewrite }: ReadLineProps) {
+export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLineProps) {
   const colours = useColours();
   const [open, setOpen] = useState(false);
   if (line.role !== "ingredient") {
@@ -84,7 +69,6 @@ export function ReadLine({ line, questions, shelf, part, onMend, onRewrite }: Re
             </Body>
           </View>
           <Small tone="faint">{line.source.trim()}</Small>
-          {part && line.component ? <Small tone="faint">{partText(part)}</Small> : null}
           {line.spoken ? <Small tone="faint">An estimate: nobody measures that.</Small> : null}
         </View>
         <View style={styles.mass}>

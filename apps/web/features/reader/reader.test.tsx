@@ -94,7 +94,7 @@ test("what was pasted, answered and chosen survives a reload and is forgotten on
     version: 1,
     createdAt: "2026-01-01T00:00:00Z",
     updatedAt: "2026-01-01T00:00:00Z",
-    formula: { ...input, notes: input.notes },
+    formula: { ...input, shape: 2 },
   }));
   await show();
   paste(recipe);

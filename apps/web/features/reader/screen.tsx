@@ -2,6 +2,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import {
   fahrenheitFromCelsius,
   formulaFrom,
+  isOpen,
+  isWeighed,
   type Kind,
   type Line,
   type Measures,
@@ -30,6 +32,7 @@ import { keys } from "../wire/keys";
 import { useKitchen } from "../wire/queries";
 import { type Pasted, usePasted } from "./pasted";
 import { ReadLine } from "./read-line";
+import { gramsOfLines, ReadPart, segmentsOf } from "./read-part";
 
 const sample = `Millet and honey muffins
 
@@ -70,12 +73,15 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
     () => mended(readRecipe(text, measures, undefined, shelf, own), mending, measures, shelf),
     [text, measures, mending, shelf, own],
   );
-  const begun = useMemo(() => formulaFrom(reading, measures, kind, shelf), [reading, measures, kind, shelf]);
+  const begun = useMemo(
+    () => formulaFrom(reading, measures, kind, shelf, { text, measures, mending }),
+    [reading, measures, kind, shelf, text, mending],
+  );
   const asked = reading.questions.length;
   const unread = reading.lines.filter((line) => line.state === "unread").length;
 
   const put = useMutation({
-    mutationFn: () => wire.createFormula({ ...begun.formula, id: id.current, reason: "as pasted" }),
+    mutationFn: () => wire.createFormula({ ...begun, id: id.current, reason: "as pasted" }),
     onSuccess: (saved) => {
       id.current = newId();
       queries.setQueryData(keys.formula.of(saved.id), saved);
@@ -110,11 +116,12 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
     );
   };
 
-  const weighed = begun.formula.lines.length;
+  const weighed = begun.lines.filter(isWeighed).length;
+  const open = begun.lines.filter(isOpen).length;
   const status =
     text.trim() === ""
       ? ""
-      : `${weighed} ${weighed === 1 ? "line" : "lines"} weighed${asked > 0 ? `, ${asked} ${asked === 1 ? "question" : "questions"}` : ""}${unread > 0 ? `, ${unread} not read` : ""}`;
+      : `${weighed} ${weighed === 1 ? "line" : "lines"} weighed${asked > 0 ? `, ${asked} ${asked === 1 ? "question" : "questions"}` : ""}${unread > 0 ? `, ${unread} not read` : ""}${open > 0 ? `; ${open} stay open on the bench` : ""}`;
 
   return (
     <View style={styles.screen}>
@@ -150,24 +157,27 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
         {text.trim() === "" ? null : (
           <View style={[styles.column, wide ? styles.half : null]}>
             <View role="list" aria-label="Lines as read">
-              {reading.lines.map((line, index) => (
-                <ReadLine
-                  key={`${index}-${line.source}`}
-                  line={line}
-                  questions={reading.questions.filter((q) => q.line === index)}
-                  shelf={shelf}
-                  part={reading.components?.find(({ id: of }) => of === line.component)}
-                  onMend={(said) => mend(line, said)}
-                  onRewrite={(next) => rewrite(index, next)}
-                />
+              {segmentsOf(reading).map(({ part, lines }, order) => (
+                <ReadPart key={`${part?.id ?? ""} ${order}`} part={part} grams={gramsOfLines(lines.map(({ line }) => line))}>
+                  {lines.map(({ line, index }) => (
+                    <ReadLine
+                      key={`${index}-${line.source}`}
+                      line={line}
+                      questions={reading.questions.filter((q) => q.line === index)}
+                      shelf={shelf}
+                      onMend={(said) => mend(line, said)}
+                      onRewrite={(next) => rewrite(index, next)}
+                    />
+                  ))}
+                </ReadPart>
               ))}
             </View>
             <Surroundings
-              kind={begun.formula.kind}
+              kind={begun.kind}
               onKind={(next) => set((before) => ({ ...before, kind: next }))}
               reading={reading}
-              oven={begun.formula.oven.celsius}
-              vessel={begun.formula.vessel}
+              oven={begun.oven.celsius}
+              vessel={begun.vessel}
             />
           </View>
         )}

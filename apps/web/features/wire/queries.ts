@@ -3,6 +3,7 @@ import type { OvenProfile, StoredOven, StoredVessel } from "@uprise/contract";
 import {
   type Book,
   type BookEntry,
+  bookEntryOf,
   type Formula,
   type Kitchen,
   type NamedVessel,
@@ -84,8 +85,9 @@ async function readBook(ids: readonly string[], signal: AbortSignal): Promise<Ma
     );
     const next = found.flatMap((stored) => {
       if (!stored) return [];
-      entries.set(stored.id, { title: stored.formula.title, lines: stored.formula.lines });
-      return nestedIds(stored.formula.lines);
+      const entry = bookEntryOf(stored.formula);
+      entries.set(stored.id, entry);
+      return nestedIds(entry.lines);
     });
     wanted = [...new Set(next)].filter((id) => !entries.has(id));
   }

@@ -1,4 +1,4 @@
-import { baseArea, type SectionShape, volumeTo, wideningAt } from "./section";
+import { baseArea, type Section, type SectionShape, volumeTo, wideningAt } from "./section";
 import type { Simulation } from "./simulation";
 import { wholeKg } from "./start";
 import type { Frame, Trace } from "./through";
@@ -39,6 +39,18 @@ function frameOf(frame: Frame, free: boolean): Simulation["section"]["frames"][n
     celsius: Array.from(frame.celsius, (t) => rounded(t, 1)),
     set: Array.from(frame.set, (s) => rounded(s, 2)),
   };
+}
+
+/** Rows in a row that are no batter. */
+function layersIn({ layers: rows, batter }: Section): Simulation["section"]["layers"] {
+  const out: { from: number; to: number }[] = [];
+  for (let row = 0; row < rows; row++) {
+    if (batter[row] === 1) continue;
+    const last = out.at(-1);
+    if (last && last.to === row - 1) last.to = row;
+    else out.push({ from: row, to: row });
+  }
+  return out;
 }
 
 /** The crumb that has not set or holds too much water when it leaves the oven. */
@@ -100,6 +112,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
       xMm: Array.from(section.outer, mm),
       flare: start.shape.form === "axial" ? start.shape.flare : Math.sqrt(start.shape.flare),
       rimMm: start.shape.rim > 0 ? mm(start.shape.rim) : null,
+      layers: layersIn(section),
       frames: trace.frames.map((frame) => frameOf(frame, start.shape.rim <= 0)),
     },
     reached: doneS !== null,

@@ -37,6 +37,8 @@ export const simulationSchema = z.object({
     xMm: z.array(z.number()),
     flare: z.number(),
     rimMm: z.number().nullable(),
+    /** Rows that are no batter, from and to, from the base up: what is under, in and on it. */
+    layers: z.array(z.object({ from: z.number(), to: z.number() })),
     frames: z.array(shown),
   }),
   /** Minutes until the core has reached `targetC`, with what the inputs leave open. */

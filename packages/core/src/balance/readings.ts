@@ -8,6 +8,7 @@ import type { AnalyseInput } from "../formula/open";
 import { componentMasses, componentMassSchema, type ComponentMass, weighedAsides, type Weighed } from "../formula/component-mass";
 import { type InputLine, type OpenLine, openLineSchema, sortLines } from "../formula/components";
 import { bandNames, bandReadings, profileOf, typicalLines } from "./bands";
+import { type Said, saidSchema } from "../formula/formula";
 import { findingSchema } from "./finding";
 import { byGravity, findingsOf } from "./findings";
 import { type BakedBy, recipeFindings } from "./findings-recipe";
@@ -33,6 +34,8 @@ export const analysisSchema = z.object({
   open: z.array(openLineSchema),
   /** Whether nothing is open that could change a verdict. */
   final: z.boolean(),
+  /** What the recipe itself says of its bake: minutes, °C, core °C, pieces. */
+  recipe: saidSchema.pick({ minutes: true, celsius: true, coreC: true, pieces: true }).optional(),
   lift: liftSchema,
   body: bodySchema,
   fill: fillSchema,
@@ -98,8 +101,15 @@ function gather(input: AnalyseInput, shelf: Shelf): Gathered {
   };
 }
 
+const recipeOf = ({ minutes, celsius, coreC, pieces }: Said): NonNullable<Analysis["recipe"]> => ({
+  ...(minutes ? { minutes } : {}),
+  ...(celsius === undefined ? {} : { celsius }),
+  ...(coreC === undefined ? {} : { coreC }),
+  ...(pieces === undefined ? {} : { pieces }),
+});
+
 function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation?: Simulation): Analysis {
-  const { given, items, asides, components, open, lift, body, measures } = weighed;
+  const { given, items, asides, components, open, said, lift, body, measures } = weighed;
   const { kind, oven, process } = given;
   return {
     given,
@@ -107,6 +117,7 @@ function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation
     components,
     open,
     final: open.every(({ matters }) => !matters),
+    ...(said ? { recipe: recipeOf(said) } : {}),
     lift: lift.lift,
     body,
     fill,

@@ -1,6 +1,7 @@
 import type { Filling } from "../measure/filling";
 import { householdText } from "../measure/amounts";
-import { readLine } from "../measure/several";
+import { mainMeasure } from "../measure/line";
+import { itemsOf, readLine } from "../measure/several";
 import { plainText } from "../measure/quantity";
 import { exactly, type Range } from "../measure/range";
 import type { Measures, UnitId } from "../measure/units";
@@ -39,6 +40,15 @@ export function readAmount(text: string, ingredient: Ingredient, { measures, mod
   if (!first) return { error: `“${text.trim()}” is no amount; 120 g, 1½ tsp or 45 % would be right.` };
   if (!grams) return { error: `${ingredient.name} has no usual mass for ${unitLabel[first.unit]}; give grams.` };
   return limited({ grams, unit: first.unit, ...(first.filling ? { filling: first.filling } : {}) });
+}
+
+/** What the words of a recipe weigh of an ingredient, where they hold one thing; null where they give no amount for it. */
+export function weighedIn(source: string, ingredient: Ingredient, measures: Measures): { grams: Range; unit: UnitId } | null {
+  const items = itemsOf(source);
+  const measure = items.length === 1 ? mainMeasure(items[0]?.measures ?? []) : undefined;
+  const grams = measure ? weighMeasure(measure, ingredient, measures) : null;
+  const unit = measure?.[0]?.unit;
+  return grams && unit !== undefined ? { grams, unit } : null;
 }
 
 const limited = (amount: { grams: Range; unit: UnitId; filling?: Filling }): ReadAmount =>

@@ -17,7 +17,7 @@ import {
 } from "./formula";
 import { kindName, kindSchema } from "./kinds";
 import { type Process, processSchema } from "./process";
-import { scaleLines } from "./scale";
+import { scaledWhole } from "./scale";
 import { whatIfSchema, withWhatIf } from "./what-if";
 
 const lineId = z.string();
@@ -188,18 +188,6 @@ function moved({ lines, components = [] }: Formula, id: string, by: number): For
   return now;
 }
 
-/** Every amount times a factor, of the batter and of every component, cooked masses too. */
-const scaledFormula = ({ lines, components }: Formula, factor: number): Pick<Formula, "lines" | "components"> => ({
-  lines: scaleLines(lines, factor),
-  ...(components
-    ? {
-        components: components.map((component) =>
-          component.cookedG === undefined ? component : { ...component, cookedG: component.cookedG * factor },
-        ),
-      }
-    : {}),
-});
-
 type Appliers = { [K in Edit["edit"]]: (formula: Formula, edit: EditOf<K>) => Formula };
 
 const appliers: Appliers = {
@@ -249,7 +237,7 @@ const appliers: Appliers = {
   "read-again": ({ components: _c, said: _s, pasted: _p, ...formula }, { edit: _, ...read }) => ({ ...formula, ...read }),
   add: (formula, { line }) => ({ ...formula, lines: [...formula.lines, { ...line, id: freeId(line.id, formula.lines) }] }),
   remove: (formula, { lineId: id }) => ({ ...formula, lines: formula.lines.filter((line) => line.id !== id) }),
-  scale: (formula, { factor }) => ({ ...formula, ...scaledFormula(formula, factor) }),
+  scale: (formula, { factor }) => ({ ...formula, ...scaledWhole(formula, factor) }),
   "set-vessel": (formula, { set, whole, clear }) => ({
     ...formula,
     vessel: withFields<Vessel>(whole && set.shape ? { shape: set.shape } : formula.vessel, set, clear),
@@ -262,7 +250,7 @@ const appliers: Appliers = {
     ...formula,
     vessel,
     oven: { ...formula.oven, celsius },
-    ...(factor === 1 ? {} : scaledFormula(formula, factor)),
+    ...(factor === 1 ? {} : scaledWhole(formula, factor)),
   }),
   "take-version": (_, { formula }) => formula,
   "add-part": (formula, { part }) => {

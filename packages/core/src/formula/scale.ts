@@ -16,3 +16,20 @@ export function scaleLines<L extends { grams?: number | Range | undefined }>(lin
       : { ...line, grams: typeof line.grams === "number" ? line.grams * factor : scaled(line.grams, factor) },
   );
 }
+
+/** Every amount times a factor, of the batter and of every component, cooked masses too. Throws as `scaleLines`. */
+export function scaledWhole<L extends { grams?: number | Range | undefined }, C extends { cookedG?: number | undefined }>(
+  { lines, components }: { lines: readonly L[]; components?: readonly C[] | undefined },
+  factor: number,
+): { lines: L[]; components?: C[] } {
+  return {
+    lines: scaleLines(lines, factor),
+    ...(components
+      ? {
+          components: components.map((component) =>
+            component.cookedG === undefined ? component : { ...component, cookedG: component.cookedG * factor },
+          ),
+        }
+      : {}),
+  };
+}

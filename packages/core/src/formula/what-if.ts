@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { altitudeSchema, ovenLimits, ovenModes, type Vessel } from "../pantry/vessel";
 import type { AnalyseInput } from "./open";
-import { scaleLines } from "./scale";
+import { scaledWhole } from "./scale";
 
 /** What is changed in thought; what is left out stays as it is. */
 export const whatIfSchema = z.object({
@@ -24,10 +24,10 @@ const inMaterial = (vessel: Vessel, material: NonNullable<WhatIf["material"]>): 
 /** An input, or a formula, with a change in thought taken: heat kept within what an oven does, the rest as it was. */
 export function withWhatIf<T extends AnalyseInput>(input: T, change: WhatIf): T {
   const { warmerK = 0, fuller = 1, mode, altitudeM, standMinutes, material } = change;
-  const { lines, oven, vessel } = input;
+  const { lines, components, oven, vessel } = input;
   return {
     ...input,
-    ...(lines && fuller !== 1 ? { lines: scaleLines(lines, fuller) } : {}),
+    ...(lines && fuller !== 1 ? scaledWhole({ lines, components }, fuller) : {}),
     ...(oven
       ? {
           oven: {

@@ -9,6 +9,8 @@ export const families = [
   "juice", "vinegar", "water", "fizzy", "cocoa", "chocolate", "nut", "seed", "spice", "flavour", "salt", "additive", "meat",
 ] as const; // prettier-ignore
 
+export type Family = (typeof families)[number];
+
 export const allergens = [
   "milk", "egg", "nuts", "peanuts", "soy", "sesame", "lupin", "mustard", "sulphites", "wheat", "barley",
 ] as const; // prettier-ignore
