@@ -1,5 +1,5 @@
 import type { Page } from "playwright-core";
-import { faultsOf, type Kitchen, openKitchen, readingOf, wide } from "./kitchen";
+import { faultsOf, type Kitchen, openKitchen, readingOf } from "./kitchen";
 
 jest.setTimeout(240_000);
 
@@ -60,13 +60,12 @@ Bake in a 900 g loaf tin at 175 °C for 50 minutes.`,
 });
 
 test("a line is moved into another component by hand, and back by the keyboard alone", async () => {
-  const page = await kitchen.open("/bench/plum-loaf", wide);
+  const page = await kitchen.open("/bench/plum-loaf", { width: 1280, height: 1900 });
   await page.getByRole("button", { name: "Topping, fold" }).waitFor();
   const before = await linesOf(page, "Batter");
   const whole = await readingOf(page, "lift");
   const handle = page.getByRole("button", { name: "Move Plain yoghurt", exact: true });
   const target = page.getByRole("button", { name: "Move Rolled oats", exact: true });
-  await target.scrollIntoViewIfNeeded();
   const [from, to] = [await handle.boundingBox(), await target.boundingBox()];
   if (!from || !to) throw new Error("the lines have no place on the screen");
   await page.mouse.move(from.x + 20, from.y + 20);
@@ -81,13 +80,17 @@ test("a line is moved into another component by hand, and back by the keyboard a
   expect(await linesOf(page, "Batter")).toEqual(before);
   expect(await readingOf(page, "lift")).toBe(whole);
 
-  // The last line of the batter, over its edge into the next component.
-  const last = page.getByRole("button", { name: "Move Butter", exact: true });
-  await last.focus();
+  // The last line of the batter, over its edge into the next component: an open line can be taken hold of.
+  const line = page.getByTestId(/^line-/).filter({ hasText: /^Butter/ });
+  await line.focus();
+  await page.keyboard.press("Shift+Tab");
+  expect(await page.evaluate(() => document.activeElement?.getAttribute("aria-label"))).toBe("Move Butter");
   await page.keyboard.press("Space");
-  await page.waitForTimeout(300);
-  await page.keyboard.press("ArrowDown");
-  await page.waitForTimeout(300);
+  await page.getByText(/^Butter is at Butter/).waitFor({ state: "attached" });
+  for (let n = 0; n < 4 && !(await page.getByText(/^Butter is at (Plum filling|Plums)/).count()); n++) {
+    await page.keyboard.press("ArrowDown");
+    await page.waitForTimeout(400);
+  }
   await page.keyboard.press("Space");
   await page
     .getByRole("list", { name: /^Lines of .*filling/i })

@@ -4,7 +4,7 @@ import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine, Pasted, Said } from "./formula/formula";
 import { type FormulaComponent, sortLines } from "./formula/components";
 import type { Opened } from "./formula/open";
-import { type Kind, kindFromWords } from "./formula/kinds";
+import { type Kind, kindSchema } from "./formula/kinds";
 import type { Line, Question, Reading } from "./measure/reading";
 import { mainMeasure } from "./measure/line";
 import { itemsOf } from "./measure/several";
@@ -165,8 +165,7 @@ export function formulaFrom(
   pasted?: Pasted,
 ): Formula {
   const title = reading.title ?? "Untitled formula";
-  const text = reading.lines.map((line) => line.source).join(" ");
-  const chosen = kind ?? kindFromWords(title) ?? kindFromPan(reading) ?? kindFromWords(text) ?? "loaf";
+  const chosen = kind ?? kindSchema.safeParse(reading.kind).data ?? "loaf";
   const steps = reading.lines.filter((line) => line.role === "step" || line.role === "note");
   const defaults = defaultsOf(chosen);
   const oven: Oven = reading.oven
@@ -217,12 +216,6 @@ export function formulaFrom(
 }
 
 const clampOven = (celsius: number): number => Math.min(320, Math.max(60, celsius));
-
-function kindFromPan(reading: Reading): Kind | null {
-  const shape = reading.pan?.shape;
-  if (shape === "muffin") return "muffin";
-  return shape === "griddle" ? "pourable-batter" : null;
-}
 
 /** A formula to begin from: the typical batter of a kind, with the flours given in equal parts where there are any. */
 export function beginKind(

@@ -1,3 +1,4 @@
+import { guessKind } from "./formula/kinds";
 import type { Meant } from "./measure/meaning";
 import { readText } from "./measure/reader";
 import type { Reading } from "./measure/reading";
@@ -36,7 +37,7 @@ export function readRecipe(
 ): Reading {
   const explained = (name: string): Ingredient | undefined => shelf.get(own.get(name.trim().toLowerCase()) ?? "");
   const explainedIds = new Set(own.values());
-  return readText(
+  const reading = readText(
     text,
     measures,
     {
@@ -66,4 +67,6 @@ export function readRecipe(
     },
     title,
   );
+  const words = reading.lines.map(({ source }) => source).join(" ");
+  return { ...reading, kind: guessKind({ title: reading.title, text: words, pan: reading.pan }), kindIsGuess: true };
 }

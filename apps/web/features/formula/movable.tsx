@@ -1,16 +1,20 @@
 import {
+  type Announcements,
   closestCenter,
   DndContext,
   type DragEndEvent,
+  type KeyboardCoordinateGetter,
   KeyboardSensor,
   MouseSensor,
   TouchSensor,
+  type UniqueIdentifier,
   useDroppable,
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
+import { SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { type ReactNode, useMemo } from "react";
+import { StyleSheet } from "react-native";
 import { Block } from "../../ui/dom";
 
 const told = {
@@ -20,19 +24,77 @@ const told = {
 /** A finger that rests takes hold; one that slides scrolls. */
 const HOLD_MS = 220;
 
+/** An arrow goes to the next line down or up the sheet, whatever component it stands in. */
+const nextOver: KeyboardCoordinateGetter = (
+  event,
+  { context: { active, over, collisionRect, droppableRects, droppableContainers } },
+) => {
+  const way = event.code === "ArrowDown" ? 1 : event.code === "ArrowUp" ? -1 : 0;
+  if (way === 0 || !active || !collisionRect) return undefined;
+  event.preventDefault();
+  const places = droppableContainers
+    .getEnabled()
+    .flatMap(({ id }) => {
+      const rect = droppableRects.get(id);
+      return rect ? [{ id, left: rect.left, middle: rect.top + rect.height / 2 }] : [];
+    })
+    .sort((a, b) => a.middle - b.middle);
+  const here = places.findIndex(({ id }) => id === (over?.id ?? active.id));
+  const next = places[here + way];
+  return next ? { x: next.left, y: next.middle - collisionRect.height / 2 } : undefined;
+};
+
+const patched = new WeakSet<Element>();
+
+/**
+ * The framework puts a scrollTo of its own on what scrolls, which does not know the page's `{ top }`; the keyboard would then neither scroll nor
+ * move. Its own calls go on as before.
+ */
+function letScroll(from: EventTarget | null): void {
+  for (let at = from instanceof Element ? from.parentElement : null; at; at = at.parentElement) {
+    if (at.scrollTo === Element.prototype.scrollTo || patched.has(at)) continue;
+    patched.add(at);
+    const element = at;
+    const framework = at.scrollTo.bind(at) as (...args: unknown[]) => void;
+    const plain = Element.prototype.scrollTo.bind(at) as (...args: unknown[]) => void;
+    element.scrollTo = (...args: unknown[]): void => {
+      const [first] = args;
+      if (typeof first === "object" && first !== null && ("top" in first || "left" in first)) plain(...args);
+      else framework(...args);
+    };
+  }
+}
+
 /** Lines that are moved by hand or by keyboard, within their list and from one to the other. */
-export function Movable({ onDrop, children }: { onDrop: (event: DragEndEvent) => void; children: ReactNode }) {
+export function Movable({
+  nameOf,
+  onDrop,
+  children,
+}: {
+  /** What a line or a component is called, by the id it moves under. */
+  nameOf: (id: string) => string;
+  onDrop: (event: DragEndEvent) => void;
+  children: ReactNode;
+}) {
+  const name = ({ id }: { id: UniqueIdentifier }): string => nameOf(String(id));
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `You have taken hold of ${name(active)}.`,
+    onDragOver: ({ active, over }) => (over ? `${name(active)} is at ${name(over)}.` : `${name(active)} is at no line.`),
+    onDragEnd: ({ active, over }) => (over ? `${name(active)} is put at ${name(over)}.` : `${name(active)} is back where it was.`),
+    onDragCancel: ({ active }) => `${name(active)} is back where it was.`,
+  };
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: HOLD_MS, tolerance: 8 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(KeyboardSensor, { coordinateGetter: nextOver }),
   );
   return (
     <DndContext
       sensors={sensors}
       collisionDetection={closestCenter}
+      onDragStart={({ activatorEvent }) => letScroll(activatorEvent.target)}
       onDragEnd={onDrop}
-      accessibility={{ screenReaderInstructions: told }}
+      accessibility={{ screenReaderInstructions: told, announcements }}
     >
       {children}
     </DndContext>
@@ -41,14 +103,17 @@ export function Movable({ onDrop, children }: { onDrop: (event: DragEndEvent) =>
 
 /** One list of lines; an empty one can still be let go on. */
 export function Lines({ id, label, ids, children }: { id: string; label: string; ids: readonly string[]; children: ReactNode }) {
-  const { setNodeRef } = useDroppable({ id });
+  // A list with lines is let go on by its lines.
+  const { setNodeRef } = useDroppable({ id, disabled: ids.length > 0 });
   const key = ids.join(" ");
   const items = useMemo(() => key.split(" ").filter((part) => part !== ""), [key]);
   return (
     <SortableContext id={id} items={items} strategy={verticalListSortingStrategy}>
-      <Block role="list" aria-label={label} ref={setNodeRef} style={{ display: "flex", flexDirection: "column", minHeight: 8 }}>
+      <Block role="list" aria-label={label} ref={setNodeRef} style={styles.lines}>
         {children}
       </Block>
     </SortableContext>
   );
 }
+
+const styles = StyleSheet.create({ lines: { display: "flex", flexDirection: "column", minHeight: 8, margin: 0, padding: 0 } });

@@ -89,6 +89,8 @@ export const Row = memo(function Row({
   const { setNodeRef, setActivatorNodeRef, listeners, attributes, transform, transition, isDragging } = useSortable({
     id: line.id,
   });
+  // Tabbing down the sheet stays short: what takes hold of a line is reached from the line, by Shift and Tab.
+  const [near, setNear] = useState(false);
   const name = line.name ?? ingredient.name;
   const { grams } = line;
   const spread = grams && grams.high - grams.low > 0.02 * grams.mid ? grams : null;
@@ -97,6 +99,8 @@ export const Row = memo(function Row({
     <Block
       role="listitem"
       ref={setNodeRef}
+      onFocus={() => setNear(true)}
+      onBlur={(event) => setNear(event.currentTarget.contains(event.relatedTarget))}
       style={StyleSheet.flatten([
         styles.item,
         { borderBottomColor: colours.rule },
@@ -105,7 +109,14 @@ export const Row = memo(function Row({
       ])}
     >
       <View style={styles.row}>
-        <PlainButton ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${name}`} style={styles.handle}>
+        <PlainButton
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          tabIndex={near ? 0 : -1}
+          aria-label={`Move ${name}`}
+          style={styles.handle}
+        >
           <Spine soda={soda} acid={acid} most={most} plain={component !== null} />
         </PlainButton>
         <Press testID={`line-${line.id}`} onPress={() => onOpen(open ? null : line.id)} aria-expanded={open} style={styles.name}>
@@ -298,7 +309,7 @@ const styles = StyleSheet.create({
     borderLeftWidth: 0,
     borderRightWidth: 0,
   },
-  handle: { padding: 0, margin: 0, borderWidth: 0, backgroundColor: "transparent" },
+  handle: { display: "flex", padding: 0, margin: 0, borderWidth: 0, backgroundColor: "transparent" },
   off: { textDecorationLine: "line-through" },
   row: { flexDirection: "row", alignItems: "center", gap: space.s, minHeight: 54 },
   name: { flex: 1, minWidth: 0 },

@@ -19,18 +19,18 @@ import {
   type UsualAmount,
   usualAmounts,
 } from "@uprise/core";
-import { useCallback, useMemo, useState } from "react";
+import { type ReactNode, useCallback, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
 import { focusSoon } from "../../ui/focus";
-import { Button } from "../../ui/press";
-import { Body } from "../../ui/words";
+import { Button, Press } from "../../ui/press";
+import { Body, Small } from "../../ui/words";
 import { newId } from "../wire/client";
 import { AddLine } from "./add-line";
 import { ComponentHead } from "./component-head";
 import { addable, newComponent } from "../instruments/component-words";
-import { groupsOf } from "./groups";
+import { groupsOf, lineName } from "./groups";
 import { Lines, Movable } from "./movable";
 import { type LineFaults, Row } from "./row";
 
@@ -126,6 +126,11 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
   const groups = groupsOf(formula);
   const headed = components.length > 0;
 
+  const movedName = (moving: string): string => {
+    const line = lines.find((one) => one.id === moving);
+    if (line) return lineName(line, kitchen);
+    return groups.find(({ component }) => groupKey(component) === moving)?.component?.name ?? "the batter";
+  };
   const drop = ({ active, over }: DragEndEvent): void => {
     if (!over || active.id === over.id) return;
     const lineId = String(active.id);
@@ -137,8 +142,12 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
     const ids = to.lines.map(({ line }) => line.id);
     const from = ids.indexOf(lineId);
     const at = ids.indexOf(String(over.id));
-    // Within its group it takes the place of the line it was let go on.
-    const before = at < 0 ? undefined : from >= 0 && from < at ? ids[at + 1] : ids[at];
+    // Within its group it takes the place of the line it was let go on; in another it comes before it, or after it where it was let go lower.
+    const middle = (rect: { top: number; height: number }): number => rect.top + rect.height / 2;
+    const dropped = active.rect.current.translated;
+    const lower = dropped !== null && middle(dropped) > middle(over.rect) + 4;
+    const after = from >= 0 ? from < at : lower;
+    const before = at < 0 ? undefined : ids[after ? at + 1 : at];
     edit({ edit: "place", lineId, ...place, ...(before === undefined ? {} : { before }) });
   };
 
@@ -150,7 +159,7 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
           The sheet is empty. Write the first line below, as it would stand in a recipe: 200 g sorghum flour.
         </Body>
       ) : null}
-      <Movable onDrop={drop}>
+      <Movable nameOf={movedName} onDrop={drop}>
         {groups.map(({ component, lines: own }) => {
           const key = groupKey(component);
           const shut = headed && folded.has(key);
@@ -201,13 +210,15 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
                 </Lines>
               )}
               {shut ? null : (
-                <AddLine
-                  measures={measures}
-                  shelf={shelf}
-                  self={id}
-                  label={component ? `Add to ${component.name}` : "Add a line"}
-                  onAdd={(line) => edit({ edit: "add", line: { ...line, ...target } })}
-                />
+                <Adding name={component?.name ?? null}>
+                  <AddLine
+                    measures={measures}
+                    shelf={shelf}
+                    self={id}
+                    label={component ? `Add to ${component.name}` : "Add a line"}
+                    onAdd={(line) => edit({ edit: "add", line: { ...line, ...target } })}
+                  />
+                </Adding>
               )}
             </View>
           );
@@ -235,6 +246,17 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
   );
 }
 
+/** A component asks for lines when one wants to add some; the batter always does. */
+function Adding({ name, children }: { name: string | null; children: ReactNode }) {
+  const [open, setOpen] = useState(false);
+  if (name === null || open) return <>{children}</>;
+  return (
+    <Press onPress={() => setOpen(true)} aria-expanded={false} style={styles.more}>
+      <Small style={styles.underlined}>{`Add to ${name}`}</Small>
+    </Press>
+  );
+}
+
 const noComponents: readonly FormulaComponent[] = [];
 
 const toggled = (set: ReadonlySet<string>, key: string): ReadonlySet<string> => {
@@ -246,5 +268,7 @@ const toggled = (set: ReadonlySet<string>, key: string): ReadonlySet<string> => 
 const styles = StyleSheet.create({
   sheet: { paddingHorizontal: space.m },
   hint: { paddingVertical: space.l },
+  more: { alignSelf: "flex-start", paddingLeft: 24 },
+  underlined: { textDecorationLine: "underline" },
   adding: { flexDirection: "row", flexWrap: "wrap", gap: space.s, paddingBottom: space.m },
 });

@@ -121,7 +121,7 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
   const status =
     text.trim() === ""
       ? ""
-      : `${weighed} ${weighed === 1 ? "line" : "lines"} weighed${asked > 0 ? `, ${asked} ${asked === 1 ? "question" : "questions"}` : ""}${unread > 0 ? `, ${unread} not read` : ""}${open > 0 ? `; ${open} stay open on the bench` : ""}`;
+      : `${weighed} ${weighed === 1 ? "line" : "lines"} weighed${asked > 0 ? `, ${asked} ${asked === 1 ? "question" : "questions"}` : ""}${unread > 0 ? `, ${unread} not read` : ""}${open > 0 ? `; ${open} ${open === 1 ? "stays" : "stay"} open on the bench` : ""}`;
 
   return (
     <View style={styles.screen}>

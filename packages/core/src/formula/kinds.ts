@@ -25,17 +25,42 @@ export const kindName: Record<Kind, string> = {
 const signs: [RegExp, Kind][] = [
   [/\bmuffins?\b|\bcup ?cakes?\b/i, "muffin"],
   [/\bscones?\b/i, "scone"],
-  [/\bdrop(?:ped)?\b.*\b(?:biscuits?|cookies?)\b|\bfritters?\b|\brock cakes?\b/i, "drop"],
+  [/\bdrop(?:ped)?\b.*\b(?:biscuits?|cookies?)\b|\bfritters?\b|\brock (?:cakes?|buns?)\b|\bdrops\b/i, "drop"],
   [/\bbiscuits?\b/i, "biscuit"],
   [/\b(?:sweet|honey|cake[- ]like)\b.*\b(?:corn|millet|polenta)\s?bread\b/i, "cornbread-sweet"],
+  [/\b(?:corn|millet|polenta)\s?bread\b.*\b(?:sweet|honey|cake[- ]like)\b/i, "cornbread-sweet"],
   [/\b(?:corn|millet|polenta)\s?bread\b/i, "cornbread-plain"],
   [/\bpancakes?\b|\bgriddle|\bcr[eê]pes?\b|\bwaffles?\b|\bflapjacks?\b|\bblinis?\b/i, "pourable-batter"],
-  [/\bbrownies?\b|\bblondies?\b|\bbars?\b|\bslice\b|\btraybakes?\b/i, "bar"],
-  [/\bflat ?breads?\b|\btortillas?\b|\bwraps?\b|\bskillet bread\b/i, "flatbread"],
+  [/\bbrownies?\b|\bblondies?\b|\bbars?\b|\bslice\b|\btray ?bakes?\b|\bparkin\b/i, "bar"],
+  [/\bflat ?breads?\b|\btortillas?\b|\bwraps?\b|\bskillet bread\b|\bfarls?\b|\bbannocks?\b/i, "flatbread"],
   [/\btray\b.*\bbread\b|\btray ?bread\b|\bsheet\b.*\bcake\b|\bfocaccia\b/i, "tray-bread"],
   [/\bbuns?\b|\brolls?\b/i, "bun"],
   [/\bloaf\b|\bbread\b|\bcake\b/i, "loaf"],
 ];
+
+/** A tin this wide for its length, and this large, holds a tray of bread and no loaf. */
+const TRAY = { longest: 1.75, squareMm: 45_000 };
+
+interface Spoken {
+  title?: string | undefined;
+  text: string;
+  pan?: { shape: string; lengthMm?: number | undefined; widthMm?: number | undefined } | undefined;
+}
+
+/** The kind of bake that a recipe is of, guessed by its title, its pan and its words; a loaf where nothing tells. */
+export function guessKind({ title = "", text, pan }: Spoken): Kind {
+  const named = kindFromWords(title);
+  if (named !== null && named !== "loaf") return named;
+  const { shape, lengthMm = 0, widthMm = lengthMm } = pan ?? {};
+  if (shape === "muffin") return "muffin";
+  if (named === null && shape === "griddle") return "pourable-batter";
+  const low = shape === "rectangular" && lengthMm * widthMm > TRAY.squareMm && lengthMm / Math.max(1, widthMm) < TRAY.longest;
+  if (low && !/\bloaf\b/i.test(title)) return "tray-bread";
+  if (named === null && shape === "free" && spooned.test(text)) return "drop";
+  return named ?? kindFromWords(text) ?? "loaf";
+}
+
+const spooned = /\b(?:spoonfuls?|mounds?|heaps?|dollops?|drop (?:them|it|the|onto|on)|rough (?:heaps|piles))\b/i;
 
 /** The kind of bake that a title or a text speaks of, or null. */
 export function kindFromWords(text: string): Kind | null {

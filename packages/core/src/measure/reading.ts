@@ -81,6 +81,9 @@ export const stageSchema = z.object({
 export const readingSchema = z.object({
   title: z.string().optional(),
   lines: z.array(lineSchema),
+  /** What it seems to be, by title, pan and words: a guess, `kindIsGuess` says so. One of the kinds of bake. */
+  kind: z.string().optional(),
+  kindIsGuess: z.literal(true).optional(),
   components: z.array(componentSchema).optional(),
   /** `dial` says that the text speaks of °F. */
   oven: z
