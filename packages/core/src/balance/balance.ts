@@ -221,12 +221,12 @@ function propose(task: Task, strategy: Strategy): Proposal | null {
     const after = readings({ ...task.input, lines: linesAfter(task.input.lines, toG) }, task.shelf);
     const side = consistencyAgainst(after.body.consistency, kind);
     if (side === 0) return null;
-    const water = after.batch.waterG / Math.max(after.batch.flourG, 1);
+    const water = after.batch.waterG / Math.max(after.batch.baseG, 1);
     const bound = water * (side < 0 ? 0.94 : 1.06);
     limits.push({
       id: `water-try-${attempt}`,
       name: "the batter's consistency",
-      coefficient: (i) => perGram.water(i) - bound * perGram.flour(i),
+      coefficient: (i) => perGram.water(i) - bound * perGram.base(i),
       ...(side < 0 ? { max: 0 } : { min: 0 }),
     });
   }

@@ -1,8 +1,9 @@
 import { SALT_PER_SODIUM } from "../physics";
-import { consistencies, type Consistency } from "../body/consistency";
+import { consistencies, type Consistency, stiffnessRange } from "../body/consistency";
 import { batchOf, type Item } from "../formula/resolve";
 import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process";
+import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
 import type { Oven } from "../pantry/vessel";
 import table from "./data/kinds.json";
 
@@ -14,7 +15,7 @@ export interface Band {
   high: number;
 }
 
-/** What is usual for a kind of bake: percentages on flour and starch, gas in mL at 25 °C per 100 g of batter. */
+/** What is usual for a kind of bake: percentages on what builds the crumb, fat and sugar as they are added, gas in mL at 25 °C per 100 g of batter. */
 export interface KindProfile {
   kind: Kind;
   vesselId: string;
@@ -55,15 +56,17 @@ const eggFamily = "egg";
 /** Each band's reading of a formula, in the unit of the band. */
 export function bandReadings(items: readonly Item[], gasMlPer100g: number): Record<BandName, number> {
   const batch = batchOf(items);
-  const onFlour = (grams: number): number => (batch.flourG > 0 ? (100 * grams) / batch.flourG : 0);
+  const onBase = (grams: number): number => (batch.baseG > 0 ? (100 * grams) / batch.baseG : 0);
+  const added = (perGram: (i: Item["ingredient"]) => number): number =>
+    items.reduce((g, { ingredient, massG }) => g + massG * perGram(ingredient), 0);
   const egg = items.reduce((g, item) => g + (item.ingredient.family === eggFamily ? item.massG : 0), 0);
   return {
-    waterPercent: onFlour(batch.waterG),
-    fatPercent: onFlour(batch.fatG),
-    sugarPercent: onFlour(batch.sugarG),
-    eggPercent: onFlour(egg),
+    waterPercent: onBase(batch.waterG),
+    fatPercent: onBase(added(addedFatPerGram)),
+    sugarPercent: onBase(added(addedSugarPerGram)),
+    eggPercent: onBase(egg),
     gasMlPer100g,
-    saltPercent: onFlour(saltOf(items)),
+    saltPercent: onBase(saltOf(items)),
   };
 }
 
@@ -74,6 +77,14 @@ export const saltOf = (items: readonly Item[]): number =>
       ingredient.leavening ? g : g + (massG * (ingredient.sodiumMg ?? 0) * SALT_PER_SODIUM) / 100 / 1000,
     0,
   );
+
+/** How far a batter's reading lies outside of what its kind may have, as a share of the edge; 0 inside. */
+export function offBy(stiffness: number, kind: Kind): number {
+  const ranges = profileOf(kind).consistencies.map(stiffnessRange);
+  const low = Math.min(...ranges.map((range) => range.low));
+  const high = Math.max(...ranges.map((range) => range.high));
+  return stiffness < low ? 1 - stiffness / low : stiffness > high ? stiffness / high - 1 : 0;
+}
 
 /** −1 when a batter is thinner than any word its kind may have, 1 when stiffer, 0 inside. */
 export function consistencyAgainst(word: Consistency, kind: Kind): -1 | 0 | 1 {

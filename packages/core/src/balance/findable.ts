@@ -8,7 +8,8 @@ import type { OpenLine } from "../formula/components";
 import type { Item } from "../formula/resolve";
 import type { LiftParts } from "../lift/lift";
 import type { Measures } from "../measure/units";
-import type { Oven } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel";
+import type { Again } from "./ways";
 
 /** All that findings are read from. */
 export interface Findable {
@@ -19,12 +20,15 @@ export interface Findable {
   open: readonly OpenLine[];
   kind: Kind;
   measures: Measures;
+  vessel: Vessel;
   oven: Oven;
   process: Process;
   lift: LiftParts;
   body: Body;
   fill: Fill;
   bake: Bake;
+  /** What would be found after a change, for fixes that hold; without it none is told. */
+  again?: Again | undefined;
   /** Where the bake has been simulated. */
   simulation?: Simulation | undefined;
 }

@@ -1,12 +1,15 @@
 import { LIKED, LIKED_CROWN } from "../bake/liked-fill";
-import { massOf } from "../formula/resolve";
+import { type Item, massOf } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
+import { scaled } from "../measure/range";
+import type { Vessel } from "../pantry/vessel";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findable";
+import { fixOf, type Way, withMass } from "./ways";
 
 /** How the pan is filled, and what the simulated bake shows. */
 export function panFindings(given: Findable): Finding[] {
-  const { items, fill, kind } = given;
+  const { items, fill, kind, vessel, again } = given;
   const out: Finding[] = [];
   const walled = fill.rimMm !== null;
   const mass = massOf(items);
@@ -14,12 +17,20 @@ export function panFindings(given: Findable): Finding[] {
     // As full as a pan likes it, and so that its crown stays near the rim.
     const crown = fill.overflow && fill.rimMm !== null ? (LIKED_CROWN * fill.rimMm) / fill.crownMm.mid : 1;
     const most = Math.min(LIKED.high / fill.fillFraction, crown) * mass;
+    const fits = (share: number): Way => ({
+      say: `this pan takes about ${gramsText(measurable(share * most))}; bake the other ${gramsText(measurable(mass - share * most))} as muffins`,
+      items: scaledItems(items, (share * most) / mass),
+    });
+    const second: Way = {
+      say: "share it over two such pans",
+      vessel: { ...vessel, pieces: 2 * (vessel.pieces ?? fill.pieces) },
+    };
     out.push({
       id: "pan-overfull",
       severity: fill.fillFraction > 0.95 || fill.overflow ? "stop" : "caution",
       message: `The batter fills ${Math.round(100 * fill.fillFraction)} % of the pan and the crown is expected ${fill.crownMm.mid > (fill.rimMm ?? 0) ? `${Math.round(fill.crownMm.mid - (fill.rimMm ?? 0))} mm over the rim` : "at the rim"}.`,
       why: "A gluten-free batter has little skin of its own: over the rim it runs instead of doming.",
-      fix: `This pan takes about ${gramsText(measurable(most))}; bake the other ${gramsText(measurable(mass - most))} as muffins.`,
+      ...fixOf("pan-overfull", [fits(1), fits(0.92), fits(0.82), second], again),
       ingredientIds: [],
     });
   }
@@ -29,17 +40,71 @@ export function panFindings(given: Findable): Finding[] {
       severity: "note",
       message: `The batter stands ${Math.round(fill.depthMm)} mm deep, ${Math.round(100 * fill.fillFraction)} % of the pan: it will be flat and dry early.`,
       why: "A shallow layer loses its water before it browns, and high walls shade it.",
-      fix: `Take a pan of about ${Math.round((fill.fillFraction / 0.6) * 100)} % of this one's base, or make ${(0.6 / fill.fillFraction).toFixed(1)} times the batch.`,
+      ...fixOf(
+        "pan-shallow",
+        [0.6, 0.5, 0.42].flatMap((aim): Way[] => {
+          const percent = Math.round((fill.fillFraction / aim) * 100);
+          const times = (aim / fill.fillFraction).toFixed(1);
+          return [
+            { say: `take a pan of about ${percent} % of this one's base`, vessel: smallerBase(vessel, percent / 100) },
+            { say: `make ${times} times the batch`, items: scaledItems(items, Number(times)) },
+          ];
+        }),
+        again,
+      ),
       ingredientIds: [],
     });
   }
   return out.concat(bakeFindings(given));
 }
 
-function bakeFindings({ oven, fill, bake, simulation }: Findable): Finding[] {
+const scaledItems = (items: readonly Item[], factor: number): Item[] =>
+  items.map((item) => ({ ...item, massG: item.massG * factor, grams: scaled(item.grams, factor) }));
+
+/** A pan of the same shape whose base is so much of this one's. */
+function smallerBase({ lengthMm, widthMm, diameterMm, ...vessel }: Vessel, share: number): Vessel {
+  const side = Math.sqrt(share);
+  const { baseLengthMm: _l, baseWidthMm: _w, baseDiameterMm: _d, capacityMl: _c, ...rest } = vessel;
+  return {
+    ...rest,
+    ...(lengthMm === undefined ? {} : { lengthMm: lengthMm * side }),
+    ...(widthMm === undefined ? {} : { widthMm: widthMm * side }),
+    ...(diameterMm === undefined ? {} : { diameterMm: diameterMm * side }),
+  };
+}
+
+/** Cooler ovens, and the same batter in two pans: what keeps the top light until the middle is done. */
+const laterCrust = ({ oven, vessel, fill }: Findable): Way[] => [
+  ...[20, 40, 60, 80].flatMap((by): Way[] => {
+    const celsius = Math.round((oven.celsius - by) / 5) * 5;
+    return celsius >= 140 ? [{ say: `bake at ${celsius} °C`, oven: { ...oven, celsius } }] : [];
+  }),
+  { say: "bake it in two pans", vessel: { ...vessel, pieces: 2 * (vessel.pieces ?? fill.pieces) } },
+];
+
+/** Less powder, and a hotter oven that sets it sooner. */
+function firmer({ items, oven }: Findable): Way[] {
+  const powder = items.find(({ ingredient }) => ingredient.family === "leavener" && ingredient.leavening?.powder);
+  const less = powder
+    ? [0.8, 0.65, 0.5].map((share): Way => {
+        const grams = Math.floor(powder.massG * share * 10) / 10;
+        return {
+          say: `drop the ${powder.ingredient.name.toLowerCase()} to ${gramsText(grams)}`,
+          items: withMass(items, powder.ingredient, grams),
+        };
+      })
+    : [];
+  const hotter = [10, 20].map((by): Way => ({
+    say: `bake at ${oven.celsius + by} °C`,
+    oven: { ...oven, celsius: oven.celsius + by },
+  }));
+  return [...less, ...hotter];
+}
+
+function bakeFindings(given: Findable): Finding[] {
+  const { oven, fill, bake, simulation, again } = given;
   const out: Finding[] = [];
   const walled = fill.rimMm !== null;
-  const cooler = Math.max(150, oven.celsius - 20);
   const why =
     "Heat needs time in proportion to the depth squared; a hotter oven mostly hurries the crust. A dark top does not mean a done centre.";
   if (simulation) {
@@ -50,7 +115,11 @@ function bakeFindings({ oven, fill, bake, simulation }: Findable): Finding[] {
         severity: "stop",
         message: `At ${oven.celsius} °C the middle does not reach ${Math.round(simulation.targetC)} °C in ${minutes} min.`,
         why: "The crumb of such a bake sets, and is safe to eat, only when its middle has been that hot.",
-        fix: `Bake at ${Math.max(150, oven.celsius + 40)} °C.`,
+        ...fixOf(
+          "oven-too-cool",
+          [150, 160, 175, 190].map((celsius): Way => ({ say: `bake at ${celsius} °C`, oven: { ...oven, celsius } })),
+          again,
+        ),
         ingredientIds: [],
       });
     } else if (oven.mode !== "hob" && simulation.browning.top > limits.darkTop) {
@@ -59,7 +128,7 @@ function bakeFindings({ oven, fill, bake, simulation }: Findable): Finding[] {
         severity: "caution",
         message: `At ${oven.celsius} °C the top is dark well before the middle reaches ${Math.round(simulation.targetC)} °C, after ${minutes} min.`,
         why,
-        fix: `Bake at ${cooler} °C, lay foil on top for the last third, or bake it in two pans.`,
+        ...fixOf("core-late", laterCrust(given), again),
         ingredientIds: [],
       });
     }
@@ -69,7 +138,7 @@ function bakeFindings({ oven, fill, bake, simulation }: Findable): Finding[] {
         severity: "caution",
         message: `The middle rises to ${Math.round(simulation.highestMm)} mm and is left at ${Math.round(simulation.cooledMm.middle)} mm.`,
         why: "Its gas is gone before the crumb has set: too much lift too early, or a crumb too weak for it.",
-        fix: "Take less powder, bind more, or bake hotter so that it sets sooner.",
+        ...fixOf("top-sinks", firmer(given), again),
         ingredientIds: [],
       });
     }
@@ -81,7 +150,7 @@ function bakeFindings({ oven, fill, bake, simulation }: Findable): Finding[] {
       severity: "caution",
       message: `At ${oven.celsius} °C a batter ${Math.round(fill.depthMm)} mm deep is brown long before its centre reaches ${bake.targetCoreC} °C.`,
       why,
-      fix: `Bake at ${Math.max(160, oven.celsius - 20)} °C, or in two pans.`,
+      ...fixOf("core-late", laterCrust(given), again),
       ingredientIds: [],
     });
   }

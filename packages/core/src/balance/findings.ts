@@ -1,21 +1,23 @@
-import { ML_PER_MMOL_25C } from "../physics";
 import type { Body } from "../body/body";
 import { consistencyOf } from "../body/consistency";
 import { liquidFor } from "../body/next-class";
 import type { Kind } from "../formula/kinds";
 import { kindName } from "../formula/kinds";
 import type { Process } from "../formula/process";
-import { flourOf, type Item, massOf } from "../formula/resolve";
+import { crumbOf, type Item, massOf } from "../formula/resolve";
 import { SODA_MMOL_PER_G } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
 import { gramsText, householdText, measurable } from "../measure/amounts";
 import type { Measures } from "../measure/units";
 import { builtInShelf, ingredientOf } from "../pantry/catalogue";
-import { type BandName, bandReadings, consistencyAgainst, profileOf } from "./bands";
+import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
+import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { type BandName, bandReadings, consistencyAgainst, offBy, profileOf } from "./bands";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findable";
 import type { OpenLine } from "../formula/components";
 import { panFindings } from "./findings-pan";
+import { type Again, fixOf, holds, leastThat, type Way, withMass } from "./ways";
 
 const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] =>
   items.filter(test).map((item) => item.ingredient.id);
@@ -94,10 +96,10 @@ const sodaSpoon = (grams: number, measures: Measures): string => {
   return spoons === "" ? gramsText(grams) : `${gramsText(grams)} (${spoons})`;
 };
 
-function liftFindings({ items, kind, measures, process, lift: { lift, ledger, gas } }: Findable): Finding[] {
+function liftFindings({ items, kind, measures, process, lift: { lift, ledger, gas }, again }: Findable): Finding[] {
   const out: Finding[] = [];
   const mass = massOf(items);
-  const flour = flourOf(items);
+  const flour = crumbOf(items);
   const sodaIds = idsOf(items, (item) => sodaPerGram(item.ingredient) > 0);
   const residual = ledger.residualSodaG;
   if (lift.verdict === "short-of-acid" && residual > limits.sodaTasted * mass) {
@@ -107,34 +109,33 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
       severity: soapy ? "stop" : "caution",
       message: `${gramsText(residual)} of soda finds no acid: expect a soapy edge and a dark crust.`,
       why: `The soda and powder bring ${mmol(ledger.soda.mid)} of bicarbonate and the acids meet ${mmol(Math.max(0, ledger.acid.mid))}. What is left stays as carbonate; the crumb comes to pH ${lift.ph.mid.toFixed(1)}.`,
-      fix: unmetFix(items, residual, ledger.residualMmol, measures),
+      ...fixOf("soda-unmet", unmetWays(items, flour, residual, ledger.residualMmol, measures), again),
       ingredientIds: sodaIds,
     });
   }
   if (lift.verdict === "acid-heavy" && lift.ph.mid < limits.tangyPh) {
     const excess = ledger.acid.mid - ledger.soda.mid;
-    const sodaG = excess / SODA_MMOL_PER_G;
     out.push({
       id: "acid-excess",
       severity: lift.ph.mid < limits.tangyPh - 0.8 ? "caution" : "note",
       message: `${mmol(excess)} of acid finds no soda: the crumb comes to pH ${lift.ph.mid.toFixed(1)}, tangy and pale.`,
       why: `The acids bring ${mmol(ledger.acid.mid)} and the soda ${mmol(ledger.soda.mid)}. Where a tang is wanted this is no fault.`,
-      fix: `For a mild crumb add up to ${sodaSpoon(measurable(sodaG * 0.8), measures)} of soda, or swap some of the sour liquid for a plain one.`,
+      ...fixOf("acid-excess", excessWays(items, flour, excess, measures, again), again),
       ingredientIds: ledger.entries.filter((e) => e.acid.mid > 0.1 * ledger.acid.mid).map((e) => e.ingredientId),
     });
   }
-  out.push(...amountFindings(items, flour, measures));
+  out.push(...amountFindings(items, flour, measures, again));
   const readings = bandReadings(items, lift.gasMlPer100g.mid);
   const band = profileOf(kind).bands.gasMlPer100g;
-  if (readings.gasMlPer100g < band.low) {
-    const missing = ((band.low - readings.gasMlPer100g) * mass) / 100 / ML_PER_MMOL_25C;
-    const powder = missing / sodaPerGram(ingredientOf(builtInShelf, "powder-aluminium-free"));
+  // A thin cake on the griddle is lifted by its steam: who leaves all leavening out means it.
+  const bySteam = steamKinds.has(kind) && sodaIds.length === 0 && gas.fizz.mid <= 0;
+  if (readings.gasMlPer100g < band.low && !bySteam) {
     out.push({
       id: "lift-low",
       severity: "caution",
       message: `${Math.round(readings.gasMlPer100g)} mL of gas per 100 g of batter is little for ${kindName[kind].toLowerCase()}: expect a low, close crumb.`,
       why: `${kindName[kind]} usually has ${band.low} to ${band.high} mL. ${profileOf(kind).why}`,
-      fix: `Add ${gramsText(measurable(powder))} (${householdText(powder, ingredientOf(builtInShelf, "powder-aluminium-free"), measures)}) of aluminium-free baking powder.`,
+      ...fixOf("lift-low", liftWays(items, flour, measures, again), again),
       ingredientIds: sodaIds,
     });
   }
@@ -146,7 +147,17 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
       severity: "caution",
       message: `After ${Math.round(rest)} min on the bench more than a quarter of the oven's lift is gone.`,
       why: `With these acids a quarter is gone after ${quarter < 10 ? quarter.toFixed(1) : Math.round(quarter)} min: acids that are already dissolved react at once, a double-acting powder keeps most for the oven.`,
-      fix: `Let the flours rest without the leavening and whisk it in at the end, or bake within ${Math.max(1, Math.floor(quarter))} min.`,
+      ...fixOf(
+        "lift-early",
+        [
+          { say: "let the flours rest without the leavening and whisk it in at the end", process: { ...process, restMinutes: 0 } },
+          {
+            say: `bake within ${Math.max(1, Math.floor(quarter))} min`,
+            process: { ...process, restMinutes: Math.max(1, Math.floor(quarter)) },
+          },
+        ],
+        again,
+      ),
       ingredientIds: sodaIds,
     });
   }
@@ -156,35 +167,132 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
 
 const mmol = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} mmol`;
 
-/** Two ways out, both computed: less soda, or the same milk soured. */
-function unmetFix(items: readonly Item[], residualG: number, residualMmol: number, measures: Measures): string {
-  const soda = items.find((item) => item.ingredient.id === "soda");
-  const powder = ingredientOf(builtInShelf, "powder-aluminium-free");
-  const ways: string[] = [];
-  if (soda && soda.massG > residualG) {
-    const left = measurable(soda.massG - residualG);
-    const powderG = measurable(residualMmol / 2 / sodaPerGram(powder));
-    ways.push(
-      `Drop the soda to ${sodaSpoon(left, measures)} and add ${gramsText(powderG)} (${householdText(powderG, powder, measures)}) of baking powder, which brings its own acid`,
-    );
-  } else if (soda) {
-    ways.push(
-      `Leave the soda out and use ${gramsText(measurable(residualMmol / 2 / sodaPerGram(powder)))} of baking powder, which brings its own acid`,
-    );
+/** Kinds that steam alone may lift. */
+const steamKinds = new Set<Kind>(["pourable-batter", "flatbread"]);
+
+const powderOf = (items: readonly Item[]): Ingredient =>
+  items.find((item) => item.ingredient.family === "leavener" && item.ingredient.leavening?.powder)?.ingredient ??
+  ingredientOf(builtInShelf, "powder-aluminium-free");
+/** A name as one says it: “baking powder”, not the sort behind the comma. */
+const shortName = ({ name }: Ingredient): string => (name.split(",")[0] ?? name).toLowerCase();
+const massIn = (items: readonly Item[], id: string): number => items.find((item) => item.ingredient.id === id)?.massG ?? 0;
+const spoonsOf = (grams: number, ingredient: Ingredient, measures: Measures): string => {
+  const spoons = householdText(grams, ingredient, measures);
+  return spoons === "" ? gramsText(grams) : `${gramsText(grams)} (${spoons})`;
+};
+/** Rounded down to what a scale shows, so that a limit is kept. */
+const floored = (grams: number): number => Math.floor(grams * 10 + 1e-6) / 10;
+/** No more vinegar or lemon than this is eaten: about a tablespoon a cup of flour, as a share of the flour. */
+const MOST_SOUR = 0.12;
+
+/** Ways out of soda without acid: less soda with powder for the lift, the milk soured, a little vinegar. */
+function unmetWays(items: readonly Item[], base: number, residualG: number, residualMmol: number, measures: Measures): Way[] {
+  const sodaItem = items.find((item) => item.ingredient.id === "soda");
+  const powder = powderOf(items);
+  const ways: Way[] = [];
+  const after = (sodaG: number, powderG: number): Item[] => {
+    const less = sodaItem ? withMass(items, sodaItem.ingredient, sodaG) : [...items];
+    return powderG > 0 ? withMass(less, powder, massIn(items, powder.id) + powderG) : less;
+  };
+  if (sodaItem) {
+    const left = floored(Math.max(0, sodaItem.massG - residualG));
+    const whole = residualMmol / sodaPerGram(powder);
+    const room = floored(Math.max(0, (0.97 * limits.powderHigh * base) / 100 - massIn(items, powder.id)));
+    const drop = left >= LEAST_SODA ? `drop the soda to ${sodaSpoon(left, measures)}` : "leave the soda out";
+    // Half of the soda's gas is what its acid would have let it give; more where the lift would be missed.
+    for (const more of [0.5, 0.75, 1, 0].map((share) => Math.min(measurable(share * whole), room)))
+      ways.push({
+        say: more > 0 ? `${drop} and add ${spoonsOf(more, powder, measures)} of baking powder` : drop,
+        items: after(left >= LEAST_SODA ? left : 0, more),
+      });
+    // A little less still, where rounding left some.
+    ways.push({ say: `drop the soda to ${sodaSpoon(floored(0.85 * left), measures)}`, items: after(floored(0.85 * left), 0) });
   }
   const milk = items.find(
     (item) => (item.ingredient.family === "dairy" || item.ingredient.family === "plant-milk") && item.ingredient.per100g.water > 80,
   );
-  const perG = 0.088;
-  const sour = residualMmol / perG;
+  const buttermilk = ingredientOf(builtInShelf, "buttermilk");
+  const sour = measurable(residualMmol / BUTTERMILK_MMOL);
   if (milk && milk.massG >= sour)
-    ways.push(`swap ${gramsText(measurable(sour))} of the ${milk.ingredient.name.toLowerCase()} for buttermilk`);
-  const vinegar = residualMmol / 0.83;
-  ways.push(`stir in ${gramsText(measurable(vinegar))} of 5 % vinegar and hold back as much liquid`);
-  return `${ways.slice(0, 2).join(", or ")}.`.replace(/^./, (c) => c.toUpperCase());
+    ways.push({
+      say: `swap ${gramsText(sour)} of the ${shortName(milk.ingredient)} for buttermilk`,
+      items: withMass(withMass(items, milk.ingredient, milk.massG - sour), buttermilk, massIn(items, buttermilk.id) + sour),
+    });
+  const vinegar = ingredientOf(builtInShelf, "vinegar");
+  const drops = measurable(residualMmol / VINEGAR_MMOL);
+  if (drops <= MOST_SOUR * base - massIn(items, vinegar.id))
+    ways.push({
+      say: `stir in ${gramsText(drops)} of 5 % vinegar and hold back as much liquid`,
+      items: withMass(
+        milk ? withMass(items, milk.ingredient, milk.massG - drops) : items,
+        vinegar,
+        massIn(items, vinegar.id) + drops,
+      ),
+    });
+  return ways;
 }
 
-function amountFindings(items: readonly Item[], flour: number, measures: Measures): Finding[] {
+/** mmol of acid in a gram until the crumb is mild. */
+const BUTTERMILK_MMOL = 0.088;
+const VINEGAR_MMOL = 0.83;
+/** Less soda than this is no spoon of anything, g: an eighth of a teaspoon. */
+const LEAST_SODA = 0.5;
+
+/** Ways out of acid without soda: first the dry acid that was put in on purpose, then the sour drops, then soda up to its habit. */
+function excessWays(items: readonly Item[], base: number, excess: number, measures: Measures, again: Again | undefined): Way[] {
+  if (!again) return [];
+  const ways: Way[] = [];
+  const good = (next: readonly Item[]): boolean => holds("acid-excess", { items: next }, again);
+  const sours = items
+    .filter(
+      ({ ingredient }) => ingredient.family === "acid" || ingredient.family === "vinegar" || ingredient.id.endsWith("lemon-juice"),
+    )
+    .sort((a, b) => (a.ingredient.family === "acid" ? -1 : 0) - (b.ingredient.family === "acid" ? -1 : 0));
+  for (const { ingredient, massG } of sours) {
+    const less = leastThat(0, massG, (by) => good(withMass(items, ingredient, massG - by)));
+    if (less === null) continue;
+    const left = floored(massG - less);
+    const name = shortName(ingredient);
+    ways.push(
+      left < (ingredient.family === "acid" ? 0.5 : 2)
+        ? { say: `leave the ${name} out`, items: withMass(items, ingredient, 0) }
+        : { say: `drop the ${name} to ${spoonsOf(left, ingredient, measures)}`, items: withMass(items, ingredient, left) },
+    );
+  }
+  const soda = ingredientOf(builtInShelf, "soda");
+  const there = massIn(items, "soda");
+  const most = Math.min(excess / SODA_MMOL_PER_G, (0.97 * limits.sodaHigh * base) / 100 - there);
+  const more = most > 0 ? leastThat(0, most, (by) => good(withMass(items, soda, there + by))) : null;
+  if (more !== null && more >= LEAST_SODA) {
+    const grams = Math.ceil(more * 10) / 10;
+    ways.push({ say: `add ${sodaSpoon(grams, measures)} of soda for a mild crumb`, items: withMass(items, soda, there + grams) });
+  }
+  return ways;
+}
+
+/** The powder that brings the gas of the kind: of the sort that is there, as much as is needed and no more than is usual. */
+function liftWays(items: readonly Item[], base: number, measures: Measures, again: Again | undefined): Way[] {
+  if (!again) return [];
+  const powder = powderOf(items);
+  const there = massIn(items, powder.id);
+  const room = (0.97 * limits.powderHigh * base) / 100 - there;
+  if (room <= 0) return [];
+  const more = leastThat(0, room, (by) => holds("lift-low", { items: withMass(items, powder, there + by) }, again));
+  if (more === null) return [];
+  const grams = Math.min(floored(room), Math.ceil(measurable(more) * 10) / 10 + (measurable(more) < more ? 0.5 : 0));
+  return [
+    {
+      say: `add ${spoonsOf(grams, powder, measures)} of ${shortName(powder)}`,
+      items: withMass(items, powder, there + grams),
+    },
+    {
+      say: `add ${spoonsOf(floored(room), powder, measures)} of ${shortName(powder)}`,
+      items: withMass(items, powder, there + floored(room)),
+    },
+  ];
+}
+
+function amountFindings(items: readonly Item[], flour: number, measures: Measures, again: Again | undefined): Finding[] {
   const out: Finding[] = [];
   if (flour <= 0) return out;
   const blends = items.filter((item) => (item.ingredient.leavening?.share ?? 1) < 1 && item.ingredient.leavening?.powder);
@@ -198,7 +306,8 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
   if (powderPercent > limits.powderHigh || sodaPercent > limits.sodaHigh) {
     const isSoda = sodaPercent > limits.sodaHigh;
     const most = isSoda ? limits.sodaHigh : limits.powderHigh;
-    const most_g = measurable((most / 100) * flour);
+    const mostG = floored((0.995 * most * flour) / 100);
+    const [first] = powders;
     out.push({
       id: "powder-high",
       severity: "caution",
@@ -206,7 +315,35 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
         ? `${gramsText(soda?.massG ?? 0)} of soda is ${sodaPercent.toFixed(1)} % of the flour; was half of it meant?`
         : `${gramsText(powderG)} of powder is ${powderPercent.toFixed(1)} % of the flour: more powder does not mean more rise.`,
       why: "Over-expanded bubbles join and burst before the crumb sets, the middle sinks, and the salts of the leavening are tasted.",
-      fix: `${most} % is ${isSoda ? sodaSpoon(most_g, measures) : gramsText(most_g)}.`,
+      ...fixOf(
+        "powder-high",
+        [
+          isSoda && soda
+            ? {
+                say: `drop the soda to ${sodaSpoon(mostG, measures)}, which is ${most} %`,
+                items: withMass(items, soda.ingredient, mostG),
+              }
+            : null,
+          !isSoda && first
+            ? {
+                say: `use ${spoonsOf(Math.max(0, floored(mostG - (powderG - first.massG))), first.ingredient, measures)} of ${shortName(first.ingredient)} instead of ${gramsText(first.massG)}`,
+                items: withMass(items, first.ingredient, floored(mostG - (powderG - first.massG))),
+              }
+            : null,
+          // Where soda as well as powder is over its habit, both come down.
+          isSoda && soda && first && powderPercent > limits.powderHigh
+            ? {
+                say: `drop the soda to ${sodaSpoon(mostG, measures)} and the ${shortName(first.ingredient)} to ${gramsText(floored((0.995 * limits.powderHigh * flour) / 100))}`,
+                items: withMass(
+                  withMass(items, soda.ingredient, mostG),
+                  first.ingredient,
+                  floored((0.995 * limits.powderHigh * flour) / 100),
+                ),
+              }
+            : null,
+        ],
+        again,
+      ),
       ingredientIds: [...powders, ...blends, ...(isSoda && soda ? [soda] : [])].map((item) => item.ingredient.id),
     });
   }
@@ -217,7 +354,16 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
       severity: "caution",
       message: `The self-raising blend holds about ${gramsText(held)} of powder already.`,
       why: "A self-raising blend is leavened by its maker; powder or soda beside it adds to that. Both are counted here.",
-      fix: `Leave the added leavening out first, and judge the bake; the blend alone is ${((100 * held) / flour).toFixed(1)} % powder.`,
+      ...fixOf(
+        "leavening-counted-twice",
+        [
+          {
+            say: `leave the ${[...powders, ...(soda ? [soda] : [])].map((item) => shortName(item.ingredient)).join(" and the ")} out; the blend alone is ${((100 * held) / flour).toFixed(1)} % powder`,
+            items: [...powders, ...(soda ? [soda] : [])].reduce((all, item) => withMass(all, item.ingredient, 0), [...items]),
+          },
+        ],
+        again,
+      ),
       ingredientIds: [...blends, ...powders].map((item) => item.ingredient.id),
     });
   }
@@ -251,13 +397,25 @@ function colourFindings(items: readonly Item[], ph: { mid: number; high: number 
   return out;
 }
 
-function binderFindings({ items, kind, body }: Findable): Finding[] {
+/** From this share of pulse flour on, what it holds in itself holds a slice too. */
+const PULSE_HOLDS = 0.5;
+
+function binderFindings({ items, kind, body, again }: Findable): Finding[] {
   const { adequacy, percent, kind: word } = body.binder;
   const wanted = profileOf(kind).binderPercent;
-  const flour = flourOf(items);
+  const flour = crumbOf(items);
   const out: Finding[] = [];
-  if (wanted.low > 0 && flour > 0 && adequacy < limits.binderLeast) {
+  const pulses = items.reduce((g, item) => g + (item.ingredient.family === "pulse-flour" ? item.massG : 0), 0);
+  if (wanted.low > 0 && flour > 0 && adequacy < limits.binderLeast && pulses < PULSE_HOLDS * flour) {
     const grams = measurable(((wanted.low + wanted.high) / 200) * flour - (percent / 100) * flour);
+    const way = (id: string, times: number): Way => {
+      const ingredient = ingredientOf(builtInShelf, id);
+      const g = measurable(grams * times);
+      return {
+        say: `add ${spoonsOf(g, ingredient, "metric")} of ${shortName(ingredient)}`,
+        items: withMass(items, ingredient, massIn(items, id) + g),
+      };
+    };
     out.push({
       id: "no-binder",
       severity: "caution",
@@ -266,7 +424,7 @@ function binderFindings({ items, kind, body }: Findable): Finding[] {
           ? "Nothing here binds: the crumb will fall apart."
           : `The ${word} binds like ${percent.toFixed(1)} % xanthan; ${kindName[kind].toLowerCase()} usually has ${wanted.low} to ${wanted.high} %.`,
       why: "Without gluten a gum, psyllium, flax, chia or egg must hold the gas and the slice. Some bakers do without; this is no ban.",
-      fix: `${gramsText(grams)} of xanthan, ${gramsText(measurable(grams * 5))} of psyllium husk, or ${gramsText(measurable(grams * 12))} of ground flax with its water would do.`,
+      ...fixOf("no-binder", [way("xanthan", 1), way("psyllium-husk", 5), way("ground-flax", 12)], again),
       ingredientIds: [],
     });
   }
@@ -279,43 +437,69 @@ function binderFindings({ items, kind, body }: Findable): Finding[] {
       severity: percent > most ? "caution" : "note",
       message: `The blend holds a gum already; with what is added it binds like ${percent.toFixed(1)} % xanthan.`,
       why: `${kindName[kind]} wants about ${wanted.low} to ${wanted.high} %. Too much gum gives a tight, gummy crumb.`,
-      fix: `Leave the ${added.map((item) => item.ingredient.name.toLowerCase()).join(" and ")} out unless the batter runs.`,
+      ...fixOf(
+        "binder-doubled",
+        [
+          {
+            say: `leave the ${added.map((item) => shortName(item.ingredient)).join(" and the ")} out`,
+            items: added.reduce((all, item) => withMass(all, item.ingredient, 0), [...items]),
+          },
+        ],
+        again,
+      ),
       ingredientIds: [...gummed, ...added].map((item) => item.ingredient.id),
     });
   }
   return out;
 }
 
-function bodyFindings({ items, kind, body, process, lift }: Findable): Finding[] {
+/** Closer than this to a word that the kind may have, as a share of its edge, is within what the reading knows. */
+const CLOSE = 0.05;
+/** Under this share of ordinary flour the model of flour that drinks does not hold. */
+const ORDINARY = 0.5;
+
+/** Share of what builds the crumb that is flour and starch, not nut, coconut, cocoa, milk powder or purée. */
+function ordinaryShare(items: readonly Item[]): number {
+  const base = crumbOf(items);
+  const plain = items.reduce(
+    (g, { ingredient, massG }) =>
+      g + (isFlour(ingredient) && ingredient.family !== "nut-flour" && ingredient.id !== "coconut-flour" ? massG : 0),
+    0,
+  );
+  return base > 0 ? plain / base : 0;
+}
+
+function bodyFindings({ items, kind, body, process, lift, again }: Findable): Finding[] {
   const out: Finding[] = [];
   const profile = profileOf(kind);
-  const side = consistencyAgainst(body.consistency, kind);
+  const side =
+    offBy(body.stiffness.mid, kind) < CLOSE || ordinaryShare(items) < ORDINARY ? 0 : consistencyAgainst(body.consistency, kind);
   if (side !== 0) {
     const edge = side < 0 ? body.stiffness.high : body.stiffness.low;
     const nearly = consistencyAgainst(consistencyOf(edge), kind) !== side;
-    const change = liquidChange(items, kind, process, side);
+    const id = side < 0 ? ("too-wet" as const) : ("too-dry" as const);
     out.push({
-      id: side < 0 ? "too-wet" : "too-dry",
+      id,
       severity: nearly ? "note" : "caution",
       message: `The batter comes out ${words[body.consistency]}; ${kindName[kind].toLowerCase()} wants it ${profile.consistencies
         .slice(0, 2)
         .map((c) => words[c])
         .join(" or ")}.`,
       why: `${profile.why} Its water and syrup are ${body.loading.mid.toFixed(2)} times what the dry things drink.`,
-      ...(change ? { fix: change } : {}),
+      ...fixOf(id, liquidWays(items, kind, process, side), again),
       ingredientIds: [],
     });
   }
   const readings = bandReadings(items, lift.lift.gasMlPer100g.mid);
   const over = (name: BandName, id: Finding["id"], what: string, why: string): void => {
     const band = profile.bands[name];
-    if (readings[name] <= band.high || flourOf(items) <= 0) return;
+    if (readings[name] <= band.high || crumbOf(items) <= 0) return;
     out.push({
       id,
       severity: readings[name] > band.high * 1.4 ? "caution" : "note",
       message: `${Math.round(readings[name])} % ${what} on the flour is much for ${kindName[kind].toLowerCase()}; ${band.low} to ${band.high} % is usual.`,
       why,
-      fix: `${band.high} % is ${gramsText(measurable((band.high / 100) * flourOf(items)))} of ${what} in all.`,
+      ...fixOf(id, trimWays(items, name, (band.high / 100) * crumbOf(items)), again),
       ingredientIds: idsOf(items, (item) => item.ingredient.per100g[name === "sugarPercent" ? "sugars" : "fat"] > 30),
     });
   };
@@ -338,8 +522,39 @@ const words: Record<Body["consistency"], string> = {
   crumbly: "crumbly",
 };
 
+/** Ways to bring added sugar or fat down to so many grams: the richest line first, then every one alike. */
+function trimWays(items: readonly Item[], name: "sugarPercent" | "fatPercent" | BandName, mostG: number): Way[] {
+  const of = name === "sugarPercent" ? addedSugarPerGram : addedFatPerGram;
+  const brings = (item: Item): number => item.massG * of(item.ingredient);
+  const now = items.reduce((g, item) => g + brings(item), 0);
+  const family = name === "sugarPercent" ? ["sugar", "syrup"] : ["fat"];
+  const lines = items
+    .filter((item) => family.includes(item.ingredient.family) && brings(item) > 0)
+    .sort((a, b) => brings(b) - brings(a));
+  const [richest] = lines;
+  if (!richest) return [];
+  const left = floored(0.995 * (richest.massG - (now - mostG) / of(richest.ingredient)));
+  const ways: Way[] = [];
+  const rounded = left > 20 ? Math.floor(left) : left;
+  if (left > 0)
+    ways.push({
+      say: `drop the ${shortName(richest.ingredient)} to ${gramsText(rounded)}`,
+      items: withMass(items, richest.ingredient, rounded),
+    });
+  const all = lines.reduce((g, item) => g + brings(item), 0);
+  const share = (all - (now - mostG)) / all;
+  if (lines.length > 1 && share > 0)
+    ways.push({
+      say: lines
+        .map((item) => `drop the ${shortName(item.ingredient)} to ${gramsText(floored(0.99 * share * item.massG))}`)
+        .join(" and "),
+      items: lines.reduce((next, item) => withMass(next, item.ingredient, floored(0.99 * share * item.massG)), [...items]),
+    });
+  return ways;
+}
+
 /** How much of the main liquid to add or hold back to reach the nearest word the kind may have; computed, not guessed. */
-function liquidChange(items: readonly Item[], kind: Kind, process: Process, side: -1 | 1): string | null {
+function liquidWays(items: readonly Item[], kind: Kind, process: Process, side: -1 | 1): Way[] {
   const found = liquidFor(
     items,
     ingredientOf(builtInShelf, "water"),
@@ -347,12 +562,13 @@ function liquidChange(items: readonly Item[], kind: Kind, process: Process, side
     side < 0 ? "less" : "more",
     (word) => consistencyAgainst(word, kind) === 0,
   );
-  if (!found) return null;
-  const name = found.ingredient.name.toLowerCase();
+  if (!found) return [];
+  const name = shortName(found.ingredient);
   const difference = gramsText(Math.abs(found.toG - found.fromG));
+  const next = withMass(items, found.ingredient, found.toG);
   return side < 0
-    ? `Hold back ${difference} of the ${name}, or let the flours drink for half an hour and look again.`
-    : `Add ${difference} of ${name}.`;
+    ? [{ say: `hold back ${difference} of the ${name}`, items: next }]
+    : [{ say: `add ${difference} of ${name}`, items: next }];
 }
 
 /** Whatever is eaten with the batter counts: a glaze with malt is a bake with gluten. */

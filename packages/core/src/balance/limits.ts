@@ -4,6 +4,7 @@ import type { Kind } from "../formula/kinds";
 import { ML_PER_MMOL_25C } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
+import { addedFatPerGram, addedSugarPerGram, crumbPerGram } from "../pantry/crumb";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
 import { type BandName, profileOf } from "./bands";
 import { findingLimits } from "./finding";
@@ -18,6 +19,9 @@ const share =
 export const perGram = {
   mass: () => 1,
   flour: (i: Ingredient): number => (isFlour(i) ? 1 : 0),
+  base: crumbPerGram,
+  addedFat: addedFatPerGram,
+  addedSugar: addedSugarPerGram,
   water: share("water"),
   fat: share("fat"),
   sugar: share("sugars"),
@@ -38,8 +42,8 @@ const GAS_MARGIN = 0.15;
 
 const bandQuantity: Record<Exclude<BandName, "gasMlPer100g">, QuantityName> = {
   waterPercent: "water",
-  fatPercent: "fat",
-  sugarPercent: "sugar",
+  fatPercent: "addedFat",
+  sugarPercent: "addedSugar",
   eggPercent: "egg",
   saltPercent: "salt",
 };
@@ -92,7 +96,7 @@ export function bandLimits(kind: Kind, bands: readonly BandName[]): Limit[] {
       });
     } else {
       rows.push(
-        ...percentLimits(band, bandWord[band], perGram[bandQuantity[band]], perGram.flour, low > 0 ? low + edge : 0, high - edge),
+        ...percentLimits(band, bandWord[band], perGram[bandQuantity[band]], perGram.base, low > 0 ? low + edge : 0, high - edge),
       );
     }
   }
@@ -105,13 +109,13 @@ export const acidLimits = (): Limit[] => [
 ];
 
 export const leaveningLimits = (): Limit[] => [
-  ...percentLimits("powder", "powder", perGram.powder, perGram.flour, 0, 0.97 * findingLimits.powderHigh),
-  ...percentLimits("soda", "soda", (i) => (i.id === "soda" ? 1 : 0), perGram.flour, 0, 0.97 * findingLimits.sodaHigh),
+  ...percentLimits("powder", "powder", perGram.powder, perGram.base, 0, 0.97 * findingLimits.powderHigh),
+  ...percentLimits("soda", "soda", (i) => (i.id === "soda" ? 1 : 0), perGram.base, 0, 0.97 * findingLimits.sodaHigh),
 ];
 
 export function binderLimits(kind: Kind): Limit[] {
   const { low, high } = profileOf(kind).binderPercent;
-  return percentLimits("binder", "binder", perGram.binder, perGram.flour, low, Math.max(2 * high, 0.8));
+  return percentLimits("binder", "binder", perGram.binder, perGram.base, low, Math.max(2 * high, 0.8));
 }
 
 /** A quantity stays within a share of what it was; with a weight it may be missed at that cost a gram or mmol. */

@@ -63,7 +63,7 @@ export const proposalsSchema = z.object({
 export type Proposals = z.infer<typeof proposalsSchema>;
 
 export function readingsOf({ lift, body, batch, findings }: Analysis): Readings {
-  const onFlour = (grams: number): number => (batch.flourG > 0 ? (100 * grams) / batch.flourG : 0);
+  const onFlour = (grams: number): number => (batch.baseG > 0 ? (100 * grams) / batch.baseG : 0);
   return {
     verdict: lift.verdict,
     neutralised: lift.neutralised,

@@ -1,15 +1,17 @@
 import { z } from "zod";
-import { type Bake, type BakeTargets, bakeSchema, type Fill, fillSchema, firstBake, simulatedBake } from "../bake/bake";
+import { type Bake, bakeSchema, type Fill, fillSchema, firstBake, simulatedBake } from "../bake/bake";
 import { type Race, raceOf, raceOfSimulation, raceSchema } from "../bake/race";
 import { massSpreadOf, startOf } from "../bake/ready";
+import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
 import type { Start } from "../bake/start";
 import type { AnalyseInput } from "../formula/open";
 import { componentMasses, componentMassSchema, type ComponentMass, weighedAsides, type Weighed } from "../formula/component-mass";
 import { type InputLine, type OpenLine, openLineSchema, sortLines } from "../formula/components";
-import { bandNames, bandReadings, profileOf, typicalLines } from "./bands";
+import { bandNames, bandReadings, type KindProfile, profileOf, typicalLines } from "./bands";
+import type { Again, Changed } from "./ways";
 import { type Said, saidSchema } from "../formula/formula";
-import { findingSchema } from "./finding";
+import { type Finding, findingSchema } from "./finding";
 import { byGravity, findingsOf } from "./findings";
 import { type BakedBy, recipeFindings } from "./findings-recipe";
 import { bodyOf, bodySchema } from "../body/body";
@@ -67,7 +69,7 @@ interface Gathered {
   said: AnalyseInput["said"];
   lift: ReturnType<typeof liftOf>;
   body: Analysis["body"];
-  targets: BakeTargets;
+  targets: KindProfile;
   measures: Measures;
 }
 
@@ -108,7 +110,51 @@ const recipeOf = ({ minutes, celsius, coreC, pieces }: Said): NonNullable<Analys
   ...(pieces === undefined ? {} : { pieces }),
 });
 
-function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation?: Simulation): Analysis {
+/** A formula with something changed in thought, gathered again. */
+function changed(weighed: Gathered, { items = weighed.items, ...set }: Changed): Gathered {
+  const given = { ...weighed.given, ...set } as Gathered["given"];
+  const wanted = weighed.targets.binderPercent;
+  return {
+    ...weighed,
+    given,
+    items: [...items],
+    lift: liftOf(items, given.process),
+    body: bodyOf(items, given.process, (wanted.low + wanted.high) / 2),
+  };
+}
+
+/** What is found of a formula with a change in it: baked again where it was baked, else by the estimate. Each change is judged once. */
+function againOf(weighed: Gathered, baked: boolean): Again {
+  const known = new Map<string, readonly Finding[]>();
+  return (change) => {
+    const key = JSON.stringify([
+      change.items?.map(({ ingredient, massG }) => [ingredient.id, massG]),
+      change.process,
+      change.oven,
+      change.vessel,
+    ]);
+    const before = known.get(key);
+    if (before) return before;
+    const next = changed(weighed, change);
+    const found = (baked ? bakedQuickly(next) : estimated(next, false)).findings;
+    known.set(key, found);
+    return found;
+  };
+}
+
+/** A bake that only has to tell what is wrong with it. */
+function bakedQuickly(weighed: Gathered): Analysis {
+  const { given, items, asides, lift, body, targets } = weighed;
+  const { vessel, oven, process } = given;
+  const start = startOf(items, vessel, oven, process, body, lift.gas, targets.targetCoreC, asides);
+  if (start.material.dry < LEAST_DRY) return estimated(weighed, false);
+  const simulation = simulateStart(start, 0, { frames: 0, spread: 0 });
+  const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
+  const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
+  return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation, false);
+}
+
+function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation?: Simulation, fixes = true): Analysis {
   const { given, items, asides, components, open, said, lift, body, measures } = weighed;
   const { kind, oven, process } = given;
   return {
@@ -124,7 +170,22 @@ function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation
     bake,
     race,
     bands: bandsOf(items, kind, lift.lift.gasMlPer100g.mid),
-    findings: findingsOf({ items, asides, open, kind, measures, oven, process, lift, body, fill, bake, simulation }),
+    findings: findingsOf({
+      items,
+      asides,
+      open,
+      kind,
+      measures,
+      vessel: given.vessel,
+      oven,
+      process,
+      lift,
+      body,
+      fill,
+      bake,
+      simulation,
+      again: fixes ? againOf(weighed, simulation !== undefined) : undefined,
+    }),
   };
 }
 
@@ -137,7 +198,7 @@ export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf): Anal
   return estimated(gather(input, shelf));
 }
 
-function estimated(weighed: Gathered): Analysis {
+function estimated(weighed: Gathered, fixes = true): Analysis {
   const { given, items, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
   const { fill, bake } = firstBake(items, vessel, oven, process, body.densityGPerMl, lift.gas, targets);
@@ -149,7 +210,7 @@ function estimated(weighed: Gathered): Analysis {
     targetC: bake.targetCoreC,
     settingC: body.settingC.mid,
   });
-  return judge(weighed, fill, bake, race);
+  return judge(weighed, fill, bake, race, undefined, fixes);
 }
 
 /** Less dry matter than this share of a batter is a soup: nothing sets, and nothing can be simulated. */

@@ -190,8 +190,8 @@ function swapBy(
         id: limit.id,
         name,
         coefficient: limit.coefficient,
-        min: (profile.binderPercent.low / 100) * before.batch.flourG,
-        max: (Math.max(0.6, profile.binderPercent.high) / 100) * before.batch.flourG,
+        min: (profile.binderPercent.low / 100) * before.batch.baseG,
+        max: (Math.max(0.6, profile.binderPercent.high) / 100) * before.batch.baseG,
       };
     return limit;
   });

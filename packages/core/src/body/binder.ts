@@ -1,4 +1,4 @@
-import { flourOf, type Item } from "../formula/resolve";
+import { crumbOf, type Item } from "../formula/resolve";
 import type { Ingredient } from "../pantry/ingredient";
 
 export interface Binder {
@@ -30,7 +30,7 @@ export const binderPerGram = (ingredient: Ingredient): number =>
 
 /** Binding power against what is wanted (in % xanthan on flour). Blends count with what they hold already. */
 export function binderOf(items: readonly Item[], wantedPercent: number): Binder {
-  const flour = flourOf(items);
+  const flour = crumbOf(items);
   const parts = items
     .map(({ ingredient, massG }) => ({
       word: words[ingredient.id] ?? (ingredient.family === "wheat" ? "gluten" : ingredient.name.toLowerCase()),

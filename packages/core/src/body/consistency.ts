@@ -15,6 +15,12 @@ const limits: [Consistency, number][] = [
   ["firm-dough", 3.4],
 ];
 
+/** From which reading to which a word holds, thin to stiff. */
+export function stiffnessRange(word: Consistency): { low: number; high: number } {
+  const at = consistencies.indexOf(word);
+  return { low: limits[at - 1]?.[1] ?? 0, high: limits[at]?.[1] ?? Infinity };
+}
+
 export const consistencyOf = (reading: number): Consistency => limits.find(([, limit]) => reading < limit)?.[0] ?? "crumbly";
 
 /** Densities, g/mL, and shares of the suspension model. */

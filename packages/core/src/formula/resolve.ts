@@ -2,6 +2,7 @@ import { z } from "zod";
 import { CoreError } from "../errors";
 import { type Range, exactly, rangeSchema, sum } from "../measure/range";
 import { type Shelf, builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { crumbPerGram } from "../pantry/crumb";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
 import type { WeighedLine } from "./components";
 
@@ -21,6 +22,8 @@ export const batchSchema = z.object({
   massG: z.number(),
   /** Flour, starch, meal and nut flour: the 100 % of the baker's percentage. */
   flourG: z.number(),
+  /** What builds the crumb: flour with cocoa, milk powder, nut butter and the dry matter of purées; the base of bands and judgements. */
+  baseG: z.number(),
   waterG: z.number(),
   fatG: z.number(),
   sugarG: z.number(),
@@ -71,6 +74,12 @@ export function flourOf(items: readonly Item[]): number {
   return grams < TRACE_G ? 0 : grams;
 }
 
+/** What builds the crumb of a formula, g: the base of every judgement in per cent; 0 where there is only a trace. */
+export function crumbOf(items: readonly Item[]): number {
+  const grams = items.reduce((g, item) => g + item.massG * crumbPerGram(item.ingredient), 0);
+  return grams < TRACE_G ? 0 : grams;
+}
+
 export const massOf = (items: readonly Item[]): number => items.reduce((g, item) => g + item.massG, 0);
 
 /** What the whole batch is made of, g and mg, with baker's percentages on flour and starch (0 where there is none). */
@@ -79,6 +88,7 @@ export function batchOf(items: readonly Item[]): Batch {
   return {
     massG: massOf(items),
     flourG,
+    baseG: crumbOf(items),
     waterG: totalOf(items, "water"),
     fatG: totalOf(items, "fat"),
     sugarG: totalOf(items, "sugars"),
