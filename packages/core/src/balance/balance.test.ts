@@ -185,7 +185,7 @@ describe("balance", () => {
     const all = Object.keys(soapy);
     const none = balance(sheet("muffin", soapy, all), { onHand: [] });
     expect(none.proposals).toEqual([]);
-    expect(none.conflict?.bands.join()).toMatch(/acid for the soda/);
+    expect(none.conflict?.bands.join()).toMatch(/soda without acid/);
     const one = balance(sheet("muffin", soapy, ["soda"]), { onHand: ["powder-aluminium-free"] });
     expect(one.conflict?.unlock).toEqual(["soda"]);
     expect(one.conflict?.message).toContain("Unlocking Baking soda");

@@ -1,23 +1,31 @@
 import type { Body } from "../body/body";
 import { consistencyOf } from "../body/consistency";
-import { liquidFor } from "../body/next-class";
 import type { Kind } from "../formula/kinds";
 import { kindName } from "../formula/kinds";
-import type { Process } from "../formula/process";
 import { crumbOf, type Item, massOf } from "../formula/resolve";
-import { SODA_MMOL_PER_G } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
-import { gramsText, householdText, measurable } from "../measure/amounts";
+import { acidPerGram } from "../lift/ledger";
+import { gramsText, measurable } from "../measure/amounts";
 import type { Measures } from "../measure/units";
-import { builtInShelf, ingredientOf } from "../pantry/catalogue";
-import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { isFlour } from "../pantry/ingredient";
 import { type BandName, bandReadings, consistencyAgainst, offBy, profileOf } from "./bands";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findable";
 import type { OpenLine } from "../formula/components";
 import { panFindings } from "./findings-pan";
-import { type Again, fixOf, holds, leastThat, type Way, withMass } from "./ways";
+import {
+  binderWays,
+  colourWays,
+  doubledWays,
+  excessWays,
+  gumWays,
+  liftWays,
+  liquidWays,
+  powderHighWays,
+  trimWays,
+  unmetWays,
+} from "./remedies";
+import { type Again, fixOf } from "./ways";
 
 const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] =>
   items.filter(test).map((item) => item.ingredient.id);
@@ -91,11 +99,6 @@ function cookedFindings({ asides }: Findable): Finding[] {
   );
 }
 
-const sodaSpoon = (grams: number, measures: Measures): string => {
-  const spoons = householdText(grams, ingredientOf(builtInShelf, "soda"), measures);
-  return spoons === "" ? gramsText(grams) : `${gramsText(grams)} (${spoons})`;
-};
-
 function liftFindings({ items, kind, measures, process, lift: { lift, ledger, gas }, again }: Findable): Finding[] {
   const out: Finding[] = [];
   const mass = massOf(items);
@@ -117,7 +120,8 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
     const excess = ledger.acid.mid - ledger.soda.mid;
     out.push({
       id: "acid-excess",
-      severity: lift.ph.mid < limits.tangyPh - 0.8 ? "caution" : "note",
+      // A tang of yoghurt is a taste; what was poured in beside it and meets nothing is a slip.
+      severity: lift.ph.mid < limits.tangyPh - 0.8 || pouredAcid(items) > 0.5 * excess ? "caution" : "note",
       message: `${mmol(excess)} of acid finds no soda: the crumb comes to pH ${lift.ph.mid.toFixed(1)}, tangy and pale.`,
       why: `The acids bring ${mmol(ledger.acid.mid)} and the soda ${mmol(ledger.soda.mid)}. Where a tang is wanted this is no fault.`,
       ...fixOf("acid-excess", excessWays(items, flour, excess, measures, again), again),
@@ -161,141 +165,33 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
       ingredientIds: sodaIds,
     });
   }
-  out.push(...colourFindings(items, lift.ph));
+  out.push(...colourFindings(items, lift.ph, measures, again));
   return out;
 }
 
 const mmol = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} mmol`;
 
+/** mmol of acid that was put in as such: dry acids, vinegar, lemon. */
+const pouredAcid = (items: readonly Item[]): number =>
+  items.reduce(
+    (all, { ingredient, massG }) =>
+      ingredient.family === "acid" || ingredient.family === "vinegar" || /^(?:lemon|lime)-juice$/.test(ingredient.id)
+        ? all + massG * acidPerGram(ingredient)
+        : all,
+    0,
+  );
+
 /** Kinds that steam alone may lift. */
 const steamKinds = new Set<Kind>(["pourable-batter", "flatbread"]);
-
-const powderOf = (items: readonly Item[]): Ingredient =>
-  items.find((item) => item.ingredient.family === "leavener" && item.ingredient.leavening?.powder)?.ingredient ??
-  ingredientOf(builtInShelf, "powder-aluminium-free");
-/** A name as one says it: “baking powder”, not the sort behind the comma. */
-const shortName = ({ name }: Ingredient): string => (name.split(",")[0] ?? name).toLowerCase();
-const massIn = (items: readonly Item[], id: string): number => items.find((item) => item.ingredient.id === id)?.massG ?? 0;
-const spoonsOf = (grams: number, ingredient: Ingredient, measures: Measures): string => {
-  const spoons = householdText(grams, ingredient, measures);
-  return spoons === "" ? gramsText(grams) : `${gramsText(grams)} (${spoons})`;
-};
-/** Rounded down to what a scale shows, so that a limit is kept. */
-const floored = (grams: number): number => Math.floor(grams * 10 + 1e-6) / 10;
-/** No more vinegar or lemon than this is eaten: about a tablespoon a cup of flour, as a share of the flour. */
-const MOST_SOUR = 0.12;
-
-/** Ways out of soda without acid: less soda with powder for the lift, the milk soured, a little vinegar. */
-function unmetWays(items: readonly Item[], base: number, residualG: number, residualMmol: number, measures: Measures): Way[] {
-  const sodaItem = items.find((item) => item.ingredient.id === "soda");
-  const powder = powderOf(items);
-  const ways: Way[] = [];
-  const after = (sodaG: number, powderG: number): Item[] => {
-    const less = sodaItem ? withMass(items, sodaItem.ingredient, sodaG) : [...items];
-    return powderG > 0 ? withMass(less, powder, massIn(items, powder.id) + powderG) : less;
-  };
-  if (sodaItem) {
-    const left = floored(Math.max(0, sodaItem.massG - residualG));
-    const whole = residualMmol / sodaPerGram(powder);
-    const room = floored(Math.max(0, (0.97 * limits.powderHigh * base) / 100 - massIn(items, powder.id)));
-    const drop = left >= LEAST_SODA ? `drop the soda to ${sodaSpoon(left, measures)}` : "leave the soda out";
-    // Half of the soda's gas is what its acid would have let it give; more where the lift would be missed.
-    for (const more of [0.5, 0.75, 1, 0].map((share) => Math.min(measurable(share * whole), room)))
-      ways.push({
-        say: more > 0 ? `${drop} and add ${spoonsOf(more, powder, measures)} of baking powder` : drop,
-        items: after(left >= LEAST_SODA ? left : 0, more),
-      });
-    // A little less still, where rounding left some.
-    ways.push({ say: `drop the soda to ${sodaSpoon(floored(0.85 * left), measures)}`, items: after(floored(0.85 * left), 0) });
-  }
-  const milk = items.find(
-    (item) => (item.ingredient.family === "dairy" || item.ingredient.family === "plant-milk") && item.ingredient.per100g.water > 80,
-  );
-  const buttermilk = ingredientOf(builtInShelf, "buttermilk");
-  const sour = measurable(residualMmol / BUTTERMILK_MMOL);
-  if (milk && milk.massG >= sour)
-    ways.push({
-      say: `swap ${gramsText(sour)} of the ${shortName(milk.ingredient)} for buttermilk`,
-      items: withMass(withMass(items, milk.ingredient, milk.massG - sour), buttermilk, massIn(items, buttermilk.id) + sour),
-    });
-  const vinegar = ingredientOf(builtInShelf, "vinegar");
-  const drops = measurable(residualMmol / VINEGAR_MMOL);
-  if (drops <= MOST_SOUR * base - massIn(items, vinegar.id))
-    ways.push({
-      say: `stir in ${gramsText(drops)} of 5 % vinegar and hold back as much liquid`,
-      items: withMass(
-        milk ? withMass(items, milk.ingredient, milk.massG - drops) : items,
-        vinegar,
-        massIn(items, vinegar.id) + drops,
-      ),
-    });
-  return ways;
-}
-
-/** mmol of acid in a gram until the crumb is mild. */
-const BUTTERMILK_MMOL = 0.088;
-const VINEGAR_MMOL = 0.83;
-/** Less soda than this is no spoon of anything, g: an eighth of a teaspoon. */
-const LEAST_SODA = 0.5;
-
-/** Ways out of acid without soda: first the dry acid that was put in on purpose, then the sour drops, then soda up to its habit. */
-function excessWays(items: readonly Item[], base: number, excess: number, measures: Measures, again: Again | undefined): Way[] {
-  if (!again) return [];
-  const ways: Way[] = [];
-  const good = (next: readonly Item[]): boolean => holds("acid-excess", { items: next }, again);
-  const sours = items
-    .filter(
-      ({ ingredient }) => ingredient.family === "acid" || ingredient.family === "vinegar" || ingredient.id.endsWith("lemon-juice"),
-    )
-    .sort((a, b) => (a.ingredient.family === "acid" ? -1 : 0) - (b.ingredient.family === "acid" ? -1 : 0));
-  for (const { ingredient, massG } of sours) {
-    const less = leastThat(0, massG, (by) => good(withMass(items, ingredient, massG - by)));
-    if (less === null) continue;
-    const left = floored(massG - less);
-    const name = shortName(ingredient);
-    ways.push(
-      left < (ingredient.family === "acid" ? 0.5 : 2)
-        ? { say: `leave the ${name} out`, items: withMass(items, ingredient, 0) }
-        : { say: `drop the ${name} to ${spoonsOf(left, ingredient, measures)}`, items: withMass(items, ingredient, left) },
-    );
-  }
-  const soda = ingredientOf(builtInShelf, "soda");
-  const there = massIn(items, "soda");
-  const most = Math.min(excess / SODA_MMOL_PER_G, (0.97 * limits.sodaHigh * base) / 100 - there);
-  const more = most > 0 ? leastThat(0, most, (by) => good(withMass(items, soda, there + by))) : null;
-  if (more !== null && more >= LEAST_SODA) {
-    const grams = Math.ceil(more * 10) / 10;
-    ways.push({ say: `add ${sodaSpoon(grams, measures)} of soda for a mild crumb`, items: withMass(items, soda, there + grams) });
-  }
-  return ways;
-}
-
-/** The powder that brings the gas of the kind: of the sort that is there, as much as is needed and no more than is usual. */
-function liftWays(items: readonly Item[], base: number, measures: Measures, again: Again | undefined): Way[] {
-  if (!again) return [];
-  const powder = powderOf(items);
-  const there = massIn(items, powder.id);
-  const room = (0.97 * limits.powderHigh * base) / 100 - there;
-  if (room <= 0) return [];
-  const more = leastThat(0, room, (by) => holds("lift-low", { items: withMass(items, powder, there + by) }, again));
-  if (more === null) return [];
-  const grams = Math.min(floored(room), Math.ceil(measurable(more) * 10) / 10 + (measurable(more) < more ? 0.5 : 0));
-  return [
-    {
-      say: `add ${spoonsOf(grams, powder, measures)} of ${shortName(powder)}`,
-      items: withMass(items, powder, there + grams),
-    },
-    {
-      say: `add ${spoonsOf(floored(room), powder, measures)} of ${shortName(powder)}`,
-      items: withMass(items, powder, there + floored(room)),
-    },
-  ];
-}
 
 function amountFindings(items: readonly Item[], flour: number, measures: Measures, again: Again | undefined): Finding[] {
   const out: Finding[] = [];
   if (flour <= 0) return out;
-  const blends = items.filter((item) => (item.ingredient.leavening?.share ?? 1) < 1 && item.ingredient.leavening?.powder);
+  // The trace of leavening in an egg replacer is no dose.
+  const blends = items.filter(
+    ({ ingredient }) =>
+      (ingredient.leavening?.share ?? 1) < 1 && ingredient.leavening?.powder && ingredient.family !== "egg-substitute",
+  );
   const powders = items.filter((item) => item.ingredient.leavening?.powder && (item.ingredient.leavening.share ?? 1) === 1);
   const powderG =
     powders.reduce((g, item) => g + item.massG, 0) +
@@ -305,9 +201,6 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
   const sodaPercent = soda ? (100 * soda.massG) / flour : 0;
   if (powderPercent > limits.powderHigh || sodaPercent > limits.sodaHigh) {
     const isSoda = sodaPercent > limits.sodaHigh;
-    const most = isSoda ? limits.sodaHigh : limits.powderHigh;
-    const mostG = floored((0.995 * most * flour) / 100);
-    const [first] = powders;
     out.push({
       id: "powder-high",
       severity: "caution",
@@ -315,35 +208,7 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
         ? `${gramsText(soda?.massG ?? 0)} of soda is ${sodaPercent.toFixed(1)} % of the flour; was half of it meant?`
         : `${gramsText(powderG)} of powder is ${powderPercent.toFixed(1)} % of the flour: more powder does not mean more rise.`,
       why: "Over-expanded bubbles join and burst before the crumb sets, the middle sinks, and the salts of the leavening are tasted.",
-      ...fixOf(
-        "powder-high",
-        [
-          isSoda && soda
-            ? {
-                say: `drop the soda to ${sodaSpoon(mostG, measures)}, which is ${most} %`,
-                items: withMass(items, soda.ingredient, mostG),
-              }
-            : null,
-          !isSoda && first
-            ? {
-                say: `use ${spoonsOf(Math.max(0, floored(mostG - (powderG - first.massG))), first.ingredient, measures)} of ${shortName(first.ingredient)} instead of ${gramsText(first.massG)}`,
-                items: withMass(items, first.ingredient, floored(mostG - (powderG - first.massG))),
-              }
-            : null,
-          // Where soda as well as powder is over its habit, both come down.
-          isSoda && soda && first && powderPercent > limits.powderHigh
-            ? {
-                say: `drop the soda to ${sodaSpoon(mostG, measures)} and the ${shortName(first.ingredient)} to ${gramsText(floored((0.995 * limits.powderHigh * flour) / 100))}`,
-                items: withMass(
-                  withMass(items, soda.ingredient, mostG),
-                  first.ingredient,
-                  floored((0.995 * limits.powderHigh * flour) / 100),
-                ),
-              }
-            : null,
-        ],
-        again,
-      ),
+      ...fixOf("powder-high", powderHighWays(items, flour, measures), again),
       ingredientIds: [...powders, ...blends, ...(isSoda && soda ? [soda] : [])].map((item) => item.ingredient.id),
     });
   }
@@ -354,23 +219,19 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
       severity: "caution",
       message: `The self-raising blend holds about ${gramsText(held)} of powder already.`,
       why: "A self-raising blend is leavened by its maker; powder or soda beside it adds to that. Both are counted here.",
-      ...fixOf(
-        "leavening-counted-twice",
-        [
-          {
-            say: `leave the ${[...powders, ...(soda ? [soda] : [])].map((item) => shortName(item.ingredient)).join(" and the ")} out; the blend alone is ${((100 * held) / flour).toFixed(1)} % powder`,
-            items: [...powders, ...(soda ? [soda] : [])].reduce((all, item) => withMass(all, item.ingredient, 0), [...items]),
-          },
-        ],
-        again,
-      ),
+      ...fixOf("leavening-counted-twice", doubledWays(items, flour), again),
       ingredientIds: [...blends, ...powders].map((item) => item.ingredient.id),
     });
   }
   return out;
 }
 
-function colourFindings(items: readonly Item[], ph: { mid: number; high: number }): Finding[] {
+function colourFindings(
+  items: readonly Item[],
+  ph: { mid: number; high: number },
+  measures: Measures,
+  again: Again | undefined,
+): Finding[] {
   const red = idsOf(items, (item) => item.ingredient.pigments?.includes("anthocyanin") === true);
   const green = idsOf(items, (item) => item.ingredient.pigments?.includes("chlorogenic") === true);
   const out: Finding[] = [];
@@ -380,7 +241,7 @@ function colourFindings(items: readonly Item[], ph: { mid: number; high: number 
       severity: "note",
       message: `At pH ${ph.mid.toFixed(1)} red fruit turns mauve to grey-blue.`,
       why: "Anthocyanins are pink below pH 6, mauve near 7 and blue-grey above 7.5.",
-      fix: "Use less soda, or a powder without spare soda, to come under pH 7.",
+      ...fixOf("colour-shift", colourWays(items, measures, again), again),
       ingredientIds: red,
     });
   }
@@ -390,7 +251,7 @@ function colourFindings(items: readonly Item[], ph: { mid: number; high: number 
       severity: "note",
       message: "Sunflower seeds and some nuts may turn the crumb green while it cools.",
       why: `Their chlorogenic acid turns green in an alkaline crumb, above about pH 8; this one may reach ${ph.high.toFixed(1)}. It is harmless.`,
-      fix: "A little lemon juice, or less soda, keeps it brown.",
+      ...fixOf("colour-shift", colourWays(items, measures, again), again),
       ingredientIds: green,
     });
   }
@@ -408,14 +269,6 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
   const pulses = items.reduce((g, item) => g + (item.ingredient.family === "pulse-flour" ? item.massG : 0), 0);
   if (wanted.low > 0 && flour > 0 && adequacy < limits.binderLeast && pulses < PULSE_HOLDS * flour) {
     const grams = measurable(((wanted.low + wanted.high) / 200) * flour - (percent / 100) * flour);
-    const way = (id: string, times: number): Way => {
-      const ingredient = ingredientOf(builtInShelf, id);
-      const g = measurable(grams * times);
-      return {
-        say: `add ${spoonsOf(g, ingredient, "metric")} of ${shortName(ingredient)}`,
-        items: withMass(items, ingredient, massIn(items, id) + g),
-      };
-    };
     out.push({
       id: "no-binder",
       severity: "caution",
@@ -424,7 +277,7 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
           ? "Nothing here binds: the crumb will fall apart."
           : `The ${word} binds like ${percent.toFixed(1)} % xanthan; ${kindName[kind].toLowerCase()} usually has ${wanted.low} to ${wanted.high} %.`,
       why: "Without gluten a gum, psyllium, flax, chia or egg must hold the gas and the slice. Some bakers do without; this is no ban.",
-      ...fixOf("no-binder", [way("xanthan", 1), way("psyllium-husk", 5), way("ground-flax", 12)], again),
+      ...fixOf("no-binder", binderWays(items, grams), again),
       ingredientIds: [],
     });
   }
@@ -437,16 +290,7 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
       severity: percent > most ? "caution" : "note",
       message: `The blend holds a gum already; with what is added it binds like ${percent.toFixed(1)} % xanthan.`,
       why: `${kindName[kind]} wants about ${wanted.low} to ${wanted.high} %. Too much gum gives a tight, gummy crumb.`,
-      ...fixOf(
-        "binder-doubled",
-        [
-          {
-            say: `leave the ${added.map((item) => shortName(item.ingredient)).join(" and the ")} out`,
-            items: added.reduce((all, item) => withMass(all, item.ingredient, 0), [...items]),
-          },
-        ],
-        again,
-      ),
+      ...fixOf("binder-doubled", gumWays(items), again),
       ingredientIds: [...gummed, ...added].map((item) => item.ingredient.id),
     });
   }
@@ -455,6 +299,8 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
 
 /** Closer than this to a word that the kind may have, as a share of its edge, is within what the reading knows. */
 const CLOSE = 0.05;
+/** Under this share of the least water that is usual a batter is dry. */
+const PARCHED = 0.7;
 /** Under this share of ordinary flour the model of flour that drinks does not hold. */
 const ORDINARY = 0.5;
 
@@ -491,6 +337,17 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
     });
   }
   const readings = bandReadings(items, lift.lift.gasMlPer100g.mid);
+  const water = profile.bands.waterPercent;
+  // Coarse meal hides how little water there is: far under what is usual it is dry, whatever it reads.
+  if (side === 0 && readings.waterPercent < PARCHED * water.low && ordinaryShare(items) >= ORDINARY)
+    out.push({
+      id: "too-dry",
+      severity: "caution",
+      message: `${Math.round(readings.waterPercent)} % water on the flour is little for ${kindName[kind].toLowerCase()}; ${water.low} to ${water.high} % is usual.`,
+      why: `${profile.why} What is not wetted neither swells nor sets.`,
+      ...fixOf("too-dry", liquidWays(items, kind, process, 1), again),
+      ingredientIds: [],
+    });
   const over = (name: BandName, id: Finding["id"], what: string, why: string): void => {
     const band = profile.bands[name];
     if (readings[name] <= band.high || crumbOf(items) <= 0) return;
@@ -521,55 +378,6 @@ const words: Record<Body["consistency"], string> = {
   "firm-dough": "a firm dough",
   crumbly: "crumbly",
 };
-
-/** Ways to bring added sugar or fat down to so many grams: the richest line first, then every one alike. */
-function trimWays(items: readonly Item[], name: "sugarPercent" | "fatPercent" | BandName, mostG: number): Way[] {
-  const of = name === "sugarPercent" ? addedSugarPerGram : addedFatPerGram;
-  const brings = (item: Item): number => item.massG * of(item.ingredient);
-  const now = items.reduce((g, item) => g + brings(item), 0);
-  const family = name === "sugarPercent" ? ["sugar", "syrup"] : ["fat"];
-  const lines = items
-    .filter((item) => family.includes(item.ingredient.family) && brings(item) > 0)
-    .sort((a, b) => brings(b) - brings(a));
-  const [richest] = lines;
-  if (!richest) return [];
-  const left = floored(0.995 * (richest.massG - (now - mostG) / of(richest.ingredient)));
-  const ways: Way[] = [];
-  const rounded = left > 20 ? Math.floor(left) : left;
-  if (left > 0)
-    ways.push({
-      say: `drop the ${shortName(richest.ingredient)} to ${gramsText(rounded)}`,
-      items: withMass(items, richest.ingredient, rounded),
-    });
-  const all = lines.reduce((g, item) => g + brings(item), 0);
-  const share = (all - (now - mostG)) / all;
-  if (lines.length > 1 && share > 0)
-    ways.push({
-      say: lines
-        .map((item) => `drop the ${shortName(item.ingredient)} to ${gramsText(floored(0.99 * share * item.massG))}`)
-        .join(" and "),
-      items: lines.reduce((next, item) => withMass(next, item.ingredient, floored(0.99 * share * item.massG)), [...items]),
-    });
-  return ways;
-}
-
-/** How much of the main liquid to add or hold back to reach the nearest word the kind may have; computed, not guessed. */
-function liquidWays(items: readonly Item[], kind: Kind, process: Process, side: -1 | 1): Way[] {
-  const found = liquidFor(
-    items,
-    ingredientOf(builtInShelf, "water"),
-    process,
-    side < 0 ? "less" : "more",
-    (word) => consistencyAgainst(word, kind) === 0,
-  );
-  if (!found) return [];
-  const name = shortName(found.ingredient);
-  const difference = gramsText(Math.abs(found.toG - found.fromG));
-  const next = withMass(items, found.ingredient, found.toG);
-  return side < 0
-    ? [{ say: `hold back ${difference} of the ${name}`, items: next }]
-    : [{ say: `add ${difference} of ${name}`, items: next }];
-}
 
 /** Whatever is eaten with the batter counts: a glaze with malt is a bake with gluten. */
 function safetyFindings({ items: batter, asides }: Findable): Finding[] {

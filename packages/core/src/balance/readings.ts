@@ -9,6 +9,7 @@ import type { AnalyseInput } from "../formula/open";
 import { componentMasses, componentMassSchema, type ComponentMass, weighedAsides, type Weighed } from "../formula/component-mass";
 import { type InputLine, type OpenLine, openLineSchema, sortLines } from "../formula/components";
 import { bandNames, bandReadings, type KindProfile, profileOf, typicalLines } from "./bands";
+import type { Situation } from "./remedies";
 import type { Again, Changed } from "./ways";
 import { type Said, saidSchema } from "../formula/formula";
 import { type Finding, findingSchema } from "./finding";
@@ -152,6 +153,37 @@ function bakedQuickly(weighed: Gathered): Analysis {
   const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
   const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
   return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation, false);
+}
+
+/** A batter under thought: what is found of it, and all that ways out are looked for in. */
+export interface Thought extends Situation {
+  findings: readonly Finding[];
+}
+
+/** An input whose batter can be changed in thought: what is found of any other batter in its place. Throws as `readings`. */
+export function thinking(
+  input: AnalyseInput,
+  shelf: Shelf = builtInShelf,
+): { items: Item[]; of: (items: readonly Item[]) => Thought } {
+  const weighed = gather(input, shelf);
+  return {
+    items: weighed.items,
+    of: (items) => {
+      const next = changed(weighed, { items });
+      const { given, lift, body, measures } = next;
+      const again = againOf(next, false);
+      return {
+        items,
+        kind: given.kind,
+        process: given.process,
+        measures,
+        lift,
+        body,
+        again,
+        findings: again({}) as readonly Finding[],
+      };
+    },
+  };
 }
 
 function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation?: Simulation, fixes = true): Analysis {
