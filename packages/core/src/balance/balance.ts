@@ -218,6 +218,26 @@ function titleOf(changes: readonly { ingredient: Ingredient; fromG: number; toG:
   return told.replace(/^./, (c) => c.toUpperCase());
 }
 
+/**
+ * What kind of change it is: soda taken back, powder alone, an acid poured in, a liquid soured, and so on. Two of one kind are one choice, whichever
+ * acid it is; the liquid that is held back for a sour one does not count.
+ */
+function kindOf(changes: readonly { ingredient: Ingredient; fromG: number; toG: number }[]): string {
+  const tags = changes.map(({ ingredient, fromG, toG }) => {
+    const way = toG > fromG ? "+" : toG === 0 ? "0" : "-";
+    if (ingredient.leavening?.powder) return `powder${way}`;
+    if (/acid|vinegar|juice/.test(ingredient.family) && way === "+") return "acid+";
+    if (sour(ingredient)) return `sour${way}`;
+    if (ingredient.per100g.water > 60) return `liquid${way}`;
+    return `${ingredient.id}${way}`;
+  });
+  const soured = tags.includes("acid+") || tags.includes("sour+");
+  return [...new Set(tags)]
+    .filter((tag) => !(soured && tag.startsWith("liquid")))
+    .sort()
+    .join();
+}
+
 /** The best states that differ in which ingredients they move, as proposals. */
 function distinct(task: Task, states: readonly State[]): Proposal[] {
   const [best] = states;
@@ -228,10 +248,7 @@ function distinct(task: Task, states: readonly State[]): Proposal[] {
     // What leaves a graver fault than the best is no alternative to it.
     if (Math.floor(state.badness / 100) > Math.floor(best.badness / 100)) continue;
     const changes = changesOf(task.items, state.thought.items);
-    const key = changes
-      .map(({ ingredient }) => ingredient.id)
-      .sort()
-      .join();
+    const key = kindOf(changes);
     if (taken.some((other) => other.key === key)) continue;
     const proposal = described(task, state, changes);
     if (proposal)

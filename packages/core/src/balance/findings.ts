@@ -298,7 +298,7 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
 }
 
 /** Closer than this to a word that the kind may have, as a share of its edge, is within what the reading knows. */
-const CLOSE = 0.05;
+const CLOSE = 0.08;
 /** Under this share of the least water that is usual a batter is dry. */
 const PARCHED = 0.7;
 /** Under this share of ordinary flour the model of flour that drinks does not hold. */

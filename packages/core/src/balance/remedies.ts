@@ -63,6 +63,13 @@ export function unmetWays(
         say: more > 0 ? `${drop} and add ${spoonsOf(more, powder, measures)} of baking powder` : drop,
         items: after(left >= LEAST_SODA ? left : 0, more),
       });
+    // Powder alone, for as much gas as the soda would have given with acid for most of it.
+    const alone = Math.min(room, measurable((SODA_GAVE * sodaItem.massG * sodaPerGram(sodaItem.ingredient)) / sodaPerGram(powder)));
+    if (alone > 0)
+      ways.push({
+        say: `leave the soda out and add ${spoonsOf(alone, powder, measures)} of baking powder`,
+        items: after(0, alone),
+      });
     // A little less still, where rounding left some.
     ways.push({ say: `drop the soda to ${sodaSpoon(floored(0.85 * left), measures)}`, items: after(floored(0.85 * left), 0) });
   }
@@ -90,6 +97,7 @@ export function unmetWays(
   return ways;
 }
 
+const SODA_GAVE = 0.75;
 /** mmol of acid in a gram until the crumb is mild. */
 const BUTTERMILK_MMOL = 0.088;
 const VINEGAR_MMOL = 0.83;

@@ -357,8 +357,8 @@ const told: { word: string; unit: "g" | "mmol"; of: Sum; tolerance: number; leas
   { word: "water", unit: "g", of: waterIn, tolerance: 0.05, least: 8 },
   { word: "fat", unit: "g", of: (item) => (item.massG * item.ingredient.per100g.fat) / 100, tolerance: 0.08, least: 5 },
   { word: "sugar", unit: "g", of: (item) => (item.massG * item.ingredient.per100g.sugars) / 100, tolerance: 0.08, least: 6 },
-  { word: "lift", unit: "mmol", of: (item) => item.massG * sodaPerGram(item.ingredient), tolerance: 0.12, least: 3 },
-  { word: "acid", unit: "mmol", of: (item) => item.massG * acidPerGram(item.ingredient), tolerance: 0.15, least: 4 },
+  { word: "lift", unit: "mmol", of: (item) => item.massG * sodaPerGram(item.ingredient), tolerance: 0.1, least: 3 },
+  { word: "acid", unit: "mmol", of: (item) => item.massG * acidPerGram(item.ingredient), tolerance: 0.1, least: 4 },
   { word: "flour", unit: "g", of: (item) => item.massG * crumbPerGram(item.ingredient), tolerance: 0.05, least: 8 },
 ];
 

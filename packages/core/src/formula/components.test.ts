@@ -232,7 +232,7 @@ describe("a swap with components", () => {
     const { proposals } = swap(openFormula(loaf, bareKitchen), { replace: "butter", with: "coconut-oil" });
     expect(proposals[0]?.changes).toEqual([
       { ingredientId: "butter", fromG: 30, toG: 0, component: "crumb" },
-      { ingredientId: "coconut-oil", fromG: 0, toG: 30, component: "crumb" },
+      { ingredientId: "coconut-oil", fromG: 0, toG: 24, component: "crumb" },
     ]);
     expect(proposals[0]?.after).toEqual(proposals[0]?.before);
   });
