@@ -151,7 +151,7 @@ function stateOf(task: Task, items: readonly Item[]): State {
 /** The ways out of what is wrong with a state that locks, diet and shelf allow and that leave less wrong; the gravest fault that has one. */
 function stepsFrom(task: Task, state: State): State[] {
   for (const { id } of faultsIn(state.thought.findings)) {
-    const steps = waysOut(id, state.thought)
+    const steps = waysOut(id, { ...state.thought, may: (ingredient) => mayBeThere(task, ingredient) })
       .flatMap(({ items }) => (items && allowed(task, items, id) ? [stateOf(task, items)] : []))
       .filter((next) => next.badness < state.badness);
     // Of a liquid the amount that a baker aims at is one way, not the edge of what passes as another.
@@ -172,17 +172,18 @@ function changesOf(before: readonly Item[], after: readonly Item[]): { ingredien
   ].filter(({ fromG, toG }) => Math.abs(toG - fromG) > 0.04);
 }
 
+/** Whether locks, diet and shelf let an ingredient be added, or more of it be taken. */
+function mayBeThere({ items, locked, options: { avoid = [], onHand } }: Task, ingredient: Ingredient): boolean {
+  if (locked.has(ingredient.id)) return false;
+  if (items.some((item) => item.ingredient.id === ingredient.id)) return true;
+  return !ingredient.allergens.some((a) => avoid.includes(a)) && (!onHand || onHand.includes(ingredient.id));
+}
+
 /** Whether a change keeps to locks, diet and shelf, and leaves the formula what it is. */
-function allowed({ items, locked, options }: Task, after: readonly Item[], fault: Fault): boolean {
-  const { avoid = [], onHand } = options;
+function allowed(task: Task, after: readonly Item[], fault: Fault): boolean {
+  const { items } = task;
   const changes = changesOf(items, after);
-  const fits = changes.every(({ ingredient, fromG }) => {
-    if (locked.has(ingredient.id)) return false;
-    const isNew = fromG === 0;
-    if (!isNew) return true;
-    return !ingredient.allergens.some((a) => avoid.includes(a)) && (!onHand || onHand.includes(ingredient.id));
-  });
-  if (!fits) return false;
+  if (!changes.every(({ ingredient }) => mayBeThere(task, ingredient))) return false;
   const by = (of: (item: { ingredient: Ingredient; massG: number }) => number): number =>
     changes.reduce((all, { ingredient, fromG, toG }) => all + of({ ingredient, massG: toG }) - of({ ingredient, massG: fromG }), 0);
   const flour = by(({ ingredient, massG }) => (isFlour(ingredient) ? massG : 0));

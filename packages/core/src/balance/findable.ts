@@ -29,6 +29,8 @@ export interface Findable {
   bake: Bake;
   /** What would be found after a change, for fixes that hold; without it none is told. */
   again?: Again | undefined;
+  /** The same with the oven in it, where the bake has been simulated. */
+  againBaked?: Again | undefined;
   /** Where the bake has been simulated. */
   simulation?: Simulation | undefined;
 }

@@ -9,7 +9,8 @@ import { fixOf, type Way, withMass } from "./ways";
 
 /** How the pan is filled, and what the simulated bake shows. */
 export function panFindings(given: Findable): Finding[] {
-  const { items, fill, kind, vessel, again } = given;
+  const { items, fill, kind, vessel } = given;
+  const again = given.againBaked ?? given.again;
   const out: Finding[] = [];
   const walled = fill.rimMm !== null;
   const mass = massOf(items);
@@ -102,7 +103,8 @@ function firmer({ items, oven }: Findable): Way[] {
 }
 
 function bakeFindings(given: Findable): Finding[] {
-  const { oven, fill, bake, simulation, again } = given;
+  const { oven, fill, bake, simulation } = given;
+  const again = given.againBaked ?? given.again;
   const out: Finding[] = [];
   const walled = fill.rimMm !== null;
   const why =

@@ -216,7 +216,8 @@ function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation
       fill,
       bake,
       simulation,
-      again: fixes ? againOf(weighed, simulation !== undefined) : undefined,
+      again: fixes ? againOf(weighed, false) : undefined,
+      againBaked: fixes && simulation ? againOf(weighed, true) : undefined,
     }),
   };
 }

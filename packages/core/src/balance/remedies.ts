@@ -152,23 +152,32 @@ const powdersFor = (items: readonly Item[]): Ingredient[] => {
 };
 
 /** The powder that brings the gas of the kind: of the sort that is there, as much as is needed and no more than is usual. */
-export function liftWays(items: readonly Item[], base: number, measures: Measures, again: Again | undefined): Way[] {
+export function liftWays(
+  items: readonly Item[],
+  base: number,
+  measures: Measures,
+  again: Again | undefined,
+  may: (ingredient: Ingredient) => boolean = () => true,
+): Way[] {
   if (!again) return [];
-  return powdersFor(items).flatMap((powder): Way[] => {
-    const there = massIn(items, powder.id);
-    const room = floored((0.97 * limits.powderHigh * base) / 100 - there);
-    if (room <= 0) return [];
-    const enough = (by: number): boolean =>
-      !again({ items: withMass(items, powder, there + by) }).some(({ id }) => id === "lift-low");
-    const least = leastThat(0, room, enough);
-    if (least === null) return [];
-    // Not to the very edge of what is usual: spoons and powders are not that exact.
-    const more = Math.min(room, least * INSIDE);
-    const grams = Math.min(room, measurable(more) < more ? measurable(more) + 0.5 : measurable(more));
-    return [
-      { say: `add ${spoonsOf(grams, powder, measures)} of ${shortName(powder)}`, items: withMass(items, powder, there + grams) },
-    ];
-  });
+  return powdersFor(items)
+    .filter(may)
+    .slice(0, 1)
+    .flatMap((powder): Way[] => {
+      const there = massIn(items, powder.id);
+      const room = floored((0.97 * limits.powderHigh * base) / 100 - there);
+      if (room <= 0) return [];
+      const enough = (by: number): boolean =>
+        !again({ items: withMass(items, powder, there + by) }).some(({ id }) => id === "lift-low");
+      const least = leastThat(0, room, enough);
+      if (least === null) return [];
+      // Not to the very edge of what is usual: spoons and powders are not that exact.
+      const more = Math.min(room, least * INSIDE);
+      const grams = Math.min(room, measurable(more) < more ? measurable(more) + 0.5 : measurable(more));
+      return [
+        { say: `add ${spoonsOf(grams, powder, measures)} of ${shortName(powder)}`, items: withMass(items, powder, there + grams) },
+      ];
+    });
 }
 
 /** Ways to bring added sugar or fat down to so many grams: the richest line first, then every one alike. */
@@ -323,13 +332,21 @@ export function gumWays(items: readonly Item[]): Way[] {
 }
 
 /** Soda with an acid of its own, where no powder is to be had: as much gas as is wanted, all of it met. */
-export function sodaAndAcidWays(items: readonly Item[], base: number, measures: Measures, spareAcid: number, again: Again): Way[] {
+export function sodaAndAcidWays(
+  items: readonly Item[],
+  base: number,
+  measures: Measures,
+  spareAcid: number,
+  again: Again,
+  may: (ingredient: Ingredient) => boolean = () => true,
+): Way[] {
   const soda = ingredientOf(builtInShelf, "soda");
   const there = massIn(items, "soda");
   const room = (0.97 * limits.sodaHigh * base) / 100 - there;
   if (room <= LEAST_SODA) return [];
   return ["cream-of-tartar", "lemon-juice", "vinegar"].flatMap((id): Way[] => {
     const acid = ingredientOf(builtInShelf, id);
+    if (!may(acid)) return [];
     const perGram = acidPerGram(acid);
     const wet = acid.per100g.water > 50;
     const with_ = (sodaG: number): Item[] => {
@@ -396,10 +413,12 @@ export interface Situation {
   lift: LiftParts;
   body: Body;
   again: Again;
+  /** What may be added; without it anything may. */
+  may?: ((ingredient: Ingredient) => boolean) | undefined;
 }
 
 /** Every way out of a finding that is known, proven or not, in the order in which a baker would try them. */
-export function waysOut(id: FindingId, { items, kind, process, measures, lift: { ledger }, body, again }: Situation): Way[] {
+export function waysOut(id: FindingId, { items, kind, process, measures, lift: { ledger }, body, again, may }: Situation): Way[] {
   const base = crumbOf(items);
   const { bands, binderPercent } = profileOf(kind);
   switch (id) {
@@ -414,11 +433,10 @@ export function waysOut(id: FindingId, { items, kind, process, measures, lift: {
       return powderHighWays(items, base, measures);
     case "leavening-counted-twice":
       return doubledWays(items, base);
-    case "lift-low":
-      return [
-        ...liftWays(items, base, measures, again),
-        ...sodaAndAcidWays(items, base, measures, ledger.acid.mid - ledger.soda.mid, again),
-      ];
+    case "lift-low": {
+      const powder = liftWays(items, base, measures, again, may);
+      return powder.length > 0 ? powder : sodaAndAcidWays(items, base, measures, ledger.acid.mid - ledger.soda.mid, again, may);
+    }
     case "no-binder": {
       const middle = (binderPercent.low + binderPercent.high) / 2;
       return binderWays(items, measurable(((middle - body.binder.percent) / 100) * base));
