@@ -51,3 +51,5 @@ export * from "./balance/proposal";
 export * from "./balance/balance";
 export * from "./balance/swap";
 export * from "./balance/usual";
+export * from "./balance/target";
+export * from "./balance/beliefs";

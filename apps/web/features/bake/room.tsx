@@ -22,6 +22,7 @@ import { NumberField } from "../../ui/number-field";
 import { Busy } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";
 import { BakeArc } from "../instruments/arc";
+import { Beliefs } from "../instruments/beliefs";
 import { bakeSentence } from "../instruments/bake-words";
 import { minutesText, sentenceOf } from "../instruments/sentences";
 import type { KitchenHere } from "../wire/queries";
@@ -217,6 +218,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         value={`${Math.round(bake.restBeforeCuttingMinutes)} min`}
         why="The inside is under 50 °C by then and its starch has firmed; cut earlier, the knife drags a gummy line. Some bakers cut warm; this is a warning, not a rule."
       />
+      <Beliefs at="bake" analysis={analysis} simulation={simulation} shelf={kitchen.shelf} />
       <Heading>Signs that it is done</Heading>
       {bake.signs.map((sign) => (
         <Body key={sign}>– {sign}</Body>

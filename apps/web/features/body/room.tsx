@@ -1,12 +1,14 @@
-import { type Analysis, type BandName, gramsText, kindName, profileOf, type Shelf } from "@uprise/core";
+import { type Analysis, type BandName, type Edit, gramsText, kindName, type Opened, profileOf, type Shelf } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Body, Heading, Small } from "../../ui/words";
 import { BandRange } from "../instruments/band-range";
+import { Beliefs } from "../instruments/beliefs";
 import { Ribbon } from "../instruments/ribbon";
 import { consistencyWord, sentenceOf } from "../instruments/sentences";
 import { Fact, Table } from "../../ui/facts";
+import { BodyTarget } from "./target";
 
 const bandWord: Record<BandName, string> = {
   waterPercent: "Water, %",
@@ -30,7 +32,18 @@ const after = (minutes: number): string =>
 const onFlour = (grams: number, flourG: number): string => (flourG > 0 ? `${Math.round((100 * grams) / flourG)} %` : "no flour");
 
 /** Water against what drinks it, over time; binder, fat, sugar, setting. */
-export function BodyRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf }) {
+export function BodyRoom({
+  analysis,
+  shelf,
+  open,
+  edit,
+}: {
+  analysis: Analysis;
+  shelf: Shelf;
+  /** The formula as it is computed with, and how it is changed; without them a target cannot be taken. */
+  open?: () => Opened;
+  edit?: (edit: Edit) => void;
+}) {
   const colours = useColours();
   const { body, batch } = analysis;
   return (
@@ -58,6 +71,7 @@ export function BodyRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
           {gramsText(Math.abs(next.toG - next.fromG))} {next.toG > next.fromG ? "more" : "less"}, it {verb[next.consistency]}.
         </Body>
       ))}
+      {open && edit ? <BodyTarget now={body.consistency} shelf={shelf} open={open} edit={edit} /> : null}
       <Heading>{`Bands of ${kindName[analysis.given.kind].toLowerCase()}`}</Heading>
       <View role="list" aria-label="Bands of this kind of bake">
         {analysis.bands.map(({ name, low, high, value }) => {
@@ -90,8 +104,8 @@ export function BodyRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
       </Small>
       <Fact
         name="Water on the flour"
-        value={onFlour(batch.waterG, batch.flourG)}
-        why={`${gramsText(batch.waterG)} of water from everything on the sheet, over ${gramsText(batch.flourG)} of flour and starch. Loading is the water that is free at mixing, with what acts like it, over what the dry things can drink.`}
+        value={onFlour(batch.waterG, batch.baseG)}
+        why={`${gramsText(batch.waterG)} of water from everything in the batter, over ${gramsText(batch.baseG)} of what builds the crumb: flour and starch with cocoa, milk powder, nut butter and the dry matter of purées. Loading is the water that is free at mixing, with what acts like it, over what the dry things can drink.`}
         source="Composition and water absorption capacity of each ingredient."
       />
       <Fact
@@ -102,8 +116,8 @@ export function BodyRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
       />
       <Fact
         name="Fat, sugar on the flour"
-        value={`${onFlour(batch.fatG, batch.flourG)}, ${onFlour(batch.sugarG, batch.flourG)}`}
-        why={`${gramsText(batch.fatG)} of fat and ${gramsText(batch.sugarG)} of sugar in all, in whatever they come.`}
+        value={`${onFlour(batch.fatG, batch.baseG)}, ${onFlour(batch.sugarG, batch.baseG)}`}
+        why={`${gramsText(batch.fatG)} of fat and ${gramsText(batch.sugarG)} of sugar in all, in whatever they come. The bands count what is added: the fat of a nut in its meal and the sugar of milk are left out there.`}
       />
       <Fact
         name="Sets at"
@@ -115,6 +129,7 @@ export function BodyRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
         value={`${body.densityGPerMl.toFixed(2)} g/mL`}
         why="Its parts by their own densities, with the air that this method of mixing beats in."
       />
+      <Beliefs at="body" analysis={analysis} simulation={null} shelf={shelf} />
     </View>
   );
 }

@@ -7,6 +7,7 @@ import {
   type Edit,
   type Formula,
   openFormula,
+  readings,
   type Simulation,
   simulate,
 } from "@uprise/core";
@@ -145,6 +146,18 @@ describe("the room of fill", () => {
     expect(why(/^Crown, expected/)).toMatch(/first estimate/);
     expect(screen.queryByText("When it has cooled")).toBeNull();
   });
+});
+
+test("the body that one wants is a press away: the liquid that gives it is computed and taken", () => {
+  const edit = jest.fn();
+  show(<BodyRoom analysis={analysis} shelf={builtInShelf} open={open} edit={edit} />);
+  const room = within(screen.getByTestId("body-target"));
+  const wanted = analysis.body.consistency === "scoopable" ? "spoons" : "scoops";
+  fireEvent.click(room.getByRole("radio", { name: wanted }));
+  expect(room.getByText(/^\d+ g of whole milk, \d+ g (more|less) than now/)).toBeTruthy();
+  fireEvent.click(room.getByRole("button", { name: "Take that much" }));
+  const next = readings(openFormula(after(edit), bareKitchen));
+  expect(next.body.consistency).toBe(wanted === "spoons" ? "spoonable" : "scoopable");
 });
 
 describe("the pan shelf", () => {

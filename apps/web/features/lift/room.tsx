@@ -4,6 +4,7 @@ import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Body, Heading, Small } from "../../ui/words";
 import { Beam } from "../instruments/beam";
+import { Beliefs } from "../instruments/beliefs";
 import { RaceDrawing, raceSentence } from "../instruments/race";
 import { sentenceOf } from "../instruments/sentences";
 import { Fact, Table } from "../../ui/facts";
@@ -99,6 +100,7 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
         value={standing(lift.standMinutes.tenth)}
         why={`Until a tenth of what is left for the oven is gone; a quarter is gone after ${standing(lift.standMinutes.quarter)}. Acids already dissolved react at once, a double-acting powder waits for the oven.`}
       />
+      <Beliefs at="lift" analysis={analysis} simulation={null} shelf={shelf} />
     </View>
   );
 }

@@ -7,6 +7,7 @@ import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
 import { gramsText, measurable } from "../measure/amounts";
 import type { Measures } from "../measure/units";
+import { builtInShelf, ingredientOf } from "../pantry/catalogue";
 import { isFlour } from "../pantry/ingredient";
 import { type BandName, bandReadings, consistencyAgainst, offBy, profileOf } from "./bands";
 import { type Finding, findingLimits as limits } from "./finding";
@@ -40,6 +41,8 @@ export function findingsOf(read: Findable): Finding[] {
     ...openFindings(read),
     ...(open ? computed.map((finding): Finding => ({ ...finding, provisional: true })) : computed),
     ...cookedFindings(read),
+    ...smokeFindings(read),
+    ...fermentFindings(given),
     ...safetyFindings(given),
   ];
   return byGravity(all);
@@ -133,7 +136,7 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
   const band = profileOf(kind).bands.gasMlPer100g;
   // A thin cake on the griddle is lifted by its steam: who leaves all leavening out means it.
   const bySteam = steamKinds.has(kind) && sodaIds.length === 0 && gas.fizz.mid <= 0;
-  if (readings.gasMlPer100g < band.low && !bySteam) {
+  if (readings.gasMlPer100g < band.low && !bySteam && fermentsIn(items).length === 0) {
     out.push({
       id: "lift-low",
       severity: "caution",
@@ -378,6 +381,56 @@ const words: Record<Body["consistency"], string> = {
   "firm-dough": "a firm dough",
   crumbly: "crumbly",
 };
+
+/** A fat begins to smoke some kelvin before the point that tables give: refining and what it has met move it. */
+const SMOKE_K = 5;
+
+/** The fat that greases a hot pan or a griddle, where it begins to smoke at the heat that it meets. */
+function smokeFindings({ asides, vessel, oven }: Findable): Finding[] {
+  const hot = oven.mode === "hob" || vessel.preheated === true;
+  if (!hot) return [];
+  const greasing = asides.filter(({ component }) => component.role === "pan").flatMap((aside) => aside.items);
+  return greasing.flatMap(({ ingredient }): Finding[] => {
+    const { smokeC } = ingredient;
+    if (smokeC === undefined || oven.celsius <= smokeC - SMOKE_K) return [];
+    const better = ["sunflower-oil", "rapeseed-oil", "ghee", "avocado-oil"]
+      .map((id) => ingredientOf(builtInShelf, id))
+      .filter((fat) => (fat.smokeC ?? 0) > oven.celsius + SMOKE_K);
+    return [
+      {
+        id: "fat-smokes",
+        severity: "caution",
+        message: `${ingredient.name} begins to smoke at about ${smokeC} °C; the pan meets it at ${Math.round(oven.celsius)} °C.`,
+        why: "Smoking fat tastes burnt, irritates eyes and lungs, and is not far from catching fire.",
+        fix:
+          better.length > 0
+            ? `Grease it with ${better.map((fat) => `${fat.name.toLowerCase()} (${fat.smokeC} °C)`).join(" or ")}.`
+            : `Let the pan cool to ${Math.round(smokeC - 2 * SMOKE_K)} °C first, or grease it after it is heated.`,
+        ingredientIds: [ingredient.id],
+      },
+    ];
+  });
+}
+
+const ferments = new Set(["yeast-dry", "yeast-fresh", "sourdough-discard"]);
+const fermentsIn = (items: readonly Item[]): Item[] =>
+  items.filter(({ ingredient, massG }) => ferments.has(ingredient.id) && massG > 0);
+
+/** What lifts by the hour is not computed here, which is another thing than no lift. */
+function fermentFindings({ items }: Findable): Finding[] {
+  const found = fermentsIn(items);
+  if (found.length === 0) return [];
+  const names = listed(found.map(({ ingredient }) => ingredient.name));
+  return [
+    {
+      id: "ferment",
+      severity: "note",
+      message: `${names} ${found.length === 1 ? "lifts" : "lift"} by the hour; what it gives is not computed here.`,
+      why: "Lift, race and rise are of soda, powder, fizz, whisked air and steam alone. A yeast that works makes more of each.",
+      ingredientIds: found.map(({ ingredient }) => ingredient.id),
+    },
+  ];
+}
 
 /** Whatever is eaten with the batter counts: a glaze with malt is a bake with gluten. */
 function safetyFindings({ items: batter, asides }: Findable): Finding[] {

@@ -73,7 +73,7 @@ function forBody(ingredient: Ingredient, items: readonly Item[], input: Opened):
     consistencyOf(
       stiffnessOf(
         [...items, { ingredient, massG: grams, grams: { low: grams, mid: grams, high: grams }, locked: false }],
-        input.process?.method,
+        input.process?.method ?? profileOf(input.kind ?? "loaf").method,
         minutes,
       ),
     );

@@ -1,0 +1,63 @@
+import { consistencies, type Consistency, type Edit, gramsText, type Opened, type Shelf, targetOf } from "@uprise/core";
+import { useMemo, useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { Choice } from "../../ui/choice";
+import { Button } from "../../ui/press";
+import { Body, Heading } from "../../ui/words";
+import { consistencyWord } from "../instruments/sentences";
+
+interface BodyTargetProps {
+  now: Consistency;
+  shelf: Shelf;
+  open: () => Opened;
+  edit: (edit: Edit) => void;
+}
+
+const words = consistencies.map((value) => ({ value, label: consistencyWord[value] }));
+
+/** The body that one wants, as the liquid that gives it: computed, and taken on a press. */
+export function BodyTarget({ now, shelf, open, edit }: BodyTargetProps) {
+  const [wanted, setWanted] = useState<Consistency | null>(null);
+  const word = wanted ?? now;
+  const target = useMemo(() => {
+    if (word === now) return null;
+    try {
+      return targetOf(word, open(), shelf);
+    } catch {
+      // What keeps the sheet from being read is told where it is read.
+      return null;
+    }
+  }, [word, now, open, shelf]);
+  const name = target ? (shelf.get(target.ingredientId)?.name ?? target.ingredientId).toLowerCase() : "";
+  return (
+    <View style={styles.all} testID="body-target">
+      <Heading>The body I want</Heading>
+      <Choice label="The body I want" options={words} value={word} onChange={setWanted} />
+      {word === now ? <Body>That is what it does now.</Body> : null}
+      {word !== now && !target ? <Body tone="caution">No amount of its liquid does that, or the liquid is locked.</Body> : null}
+      {target ? (
+        <>
+          <Body>
+            {gramsText(target.toG)} of {name}, {gramsText(Math.abs(target.toG - target.fromG))}{" "}
+            {target.toG > target.fromG ? "more" : "less"} than now; from {gramsText(target.range.low)} to{" "}
+            {gramsText(target.range.high)} it does.
+          </Body>
+          <Button
+            onPress={() =>
+              edit({
+                edit: "take-changes",
+                title: `Body: ${consistencyWord[word]}`,
+                changes: [{ ingredientId: target.ingredientId, fromG: target.fromG, toG: target.toG }],
+              })
+            }
+          >
+            Take that much
+          </Button>
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ all: { gap: space.s } });
