@@ -46,7 +46,7 @@ function aboutSoda({ lift }: Analysis, shelf: Shelf): Belief[] {
               .map(({ ingredientId, acidMmol }) => `the ${nameOf(ingredientId, shelf)} meets ${Math.round(acidMmol)}`)
               .join(" and ")}`
           : "nothing is met"
-      }; sugar and salt meet ${sum(sweet) < 0.5 ? "none" : sum(sweet).toFixed(1)}.`,
+      }; sugar and salt meet ${sum(sweet) < 0.5 ? "none" : `${sum(sweet).toFixed(1)}, by the molasses in brown sugar`}.`,
     },
   ];
   const [first] = met;

@@ -131,7 +131,15 @@ function liftFindings({ items, kind, measures, process, lift: { lift, ledger, ga
       ingredientIds: ledger.entries.filter((e) => e.acid.mid > 0.1 * ledger.acid.mid).map((e) => e.ingredientId),
     });
   }
-  out.push(...amountFindings(items, flour, measures, again));
+  // What to do about the soda is said once, by the graver finding.
+  const told = out.some(({ id }) => id === "soda-unmet");
+  out.push(
+    ...amountFindings(items, flour, measures, again).map(({ fix, ...finding }): Finding =>
+      told && finding.id === "powder-high" && finding.ingredientIds.includes("soda")
+        ? finding
+        : { ...finding, ...(fix ? { fix } : {}) },
+    ),
+  );
   const readings = bandReadings(items, lift.gasMlPer100g.mid);
   const band = profileOf(kind).bands.gasMlPer100g;
   // A thin cake on the griddle is lifted by its steam: who leaves all leavening out means it.

@@ -30,8 +30,7 @@ export function targetOf(word: Consistency, input: Opened, shelf: Shelf = builtI
   const method = input.process?.method ?? profileOf(input.kind ?? "loaf").method;
   const minutes = Math.max(10, input.process?.restMinutes ?? 0);
   const rest = massOf(items) - (liquid?.massG ?? 0);
-  const has = (grams: number): boolean =>
-    consistencyOf(stiffnessOf(withMass(items, ingredient, grams), method, minutes)) === word;
+  const has = (grams: number): boolean => consistencyOf(stiffnessOf(withMass(items, ingredient, grams), method, minutes)) === word;
   let low: number | null = null;
   let high = 0;
   for (let step = 0; step <= STEPS; step++) {

@@ -53,9 +53,14 @@ export function fixOf(id: FindingId, ways: readonly (Way | null)[], again: Again
   const given = ways.filter((way) => way !== null);
   if (!again) return {};
   const held: string[] = [];
+  const kinds = new Set<string>();
   for (const way of given) {
     if (held.length >= MOST_TOLD) break;
-    if (holds(id, way, again)) held.push(way.say);
+    // Two amounts of the same are one way.
+    const kind = way.say.replace(/[\d.]+[^ ]*|\([^)]*\)/g, "");
+    if (kinds.has(kind) || !holds(id, way, again)) continue;
+    kinds.add(kind);
+    held.push(way.say);
   }
   const [first, ...rest] = held;
   if (first === undefined) return {};
