@@ -143,3 +143,52 @@ Topping:
     expect(again.questions).toEqual([]);
   });
 });
+
+test("what is brushed on, sprinkled and lies under the batter is in its component; what says “if you like” is off", () => {
+  const formula = formulaFrom(
+    readRecipe(
+      `Upside-down pear tray
+For the pears:
+3 pears, sliced
+40 g butter
+For the cake:
+200 g sorghum flour
+150 ml milk
+1 tbsp milk, to brush
+1 tbsp poppy seeds to sprinkle
+20 g flaked almonds to scatter, optional
+butter for the tin
+Bake at 180 C for 40 minutes in a 23 cm round tin`,
+      "uk",
+    ),
+    "uk",
+  );
+  const names = new Map((formula.components ?? []).map(({ id, name, place }) => [id, `${name}${place ? ` (${place})` : ""}`]));
+  expect(formula.lines.map(({ source, component, off }) => [source, names.get(component ?? "") ?? "batter", off ?? false])).toEqual(
+    [
+      ["3 pears, sliced", "Pears (base)", false],
+      ["40 g butter", "Pears (base)", false],
+      ["200 g sorghum flour", "batter", false],
+      ["150 ml milk", "batter", false],
+      ["1 tbsp milk, to brush", "Brushed on", false],
+      ["1 tbsp poppy seeds to sprinkle", "Topping", false],
+      ["20 g flaked almonds to scatter, optional", "Topping", true],
+      ["butter for the tin", "The pan", false],
+    ],
+  );
+});
+
+test("a heading that only names what is in it is the batter where there is no other", () => {
+  const formula = formulaFrom(readRecipe("Muffins\nFor the muffin bowl:\n200 g sorghum flour\n180 ml milk\n2 eggs", "uk"), "uk");
+  expect([formula.components, formula.lines.every(({ component }) => component === undefined)]).toEqual([undefined, true]);
+});
+
+test.each([
+  ["Breakwater rocks\n200 g oat flour\nDrop rough heaps onto a tray", "drop"],
+  ["Quay farls\n200 g oat flour", "flatbread"],
+  ["Lantern cornbread, tall and sweet\n200 g cornmeal", "cornbread-sweet"],
+  ["Caraway bread\n400 g sorghum flour\nBake in a 33 x 23 cm tin", "tray-bread"],
+  ["Caraway loaf\n400 g sorghum flour\nBake in a 33 x 23 cm tin", "loaf"],
+])("the kind is guessed by title, pan and words, and marked as a guess: %j", (text, kind) => {
+  expect(readRecipe(text, "uk")).toMatchObject({ kind, kindIsGuess: true });
+});

@@ -61,7 +61,7 @@ export function mended(reading: Reading, mending: Mending, measures: Measures, s
     const said = mending[mendingKey(line)];
     if (said?.left) {
       for (const q of result.questions) if (q.line === index) questions.delete(q);
-      return { ...line, state: "read", optional: true };
+      return { ...line, state: "read", optional: true, left: true };
     }
     if (said?.taken) line = { ...line, optional: false };
     const ingredient = said?.ingredientId === undefined ? undefined : shelf.get(said.ingredientId);
@@ -114,6 +114,17 @@ function vesselFrom(reading: Reading, kind: Kind): Vessel {
   return { ...(across ? rest : base), ...pan, ...(pieces === undefined ? {} : { pieces }) };
 }
 
+const ifYouLike = /\b(?:optional(?:ly)?|if (?:you|liked|desired|using|wanted))\b/i;
+
+/** Whether a line is off until it is taken: it says so itself, or it stands in the batter and is no part of it. What has a component of its own is in it. */
+export const isLeftOpen = ({
+  optional,
+  left,
+  component,
+  source,
+}: Pick<Line, "optional" | "left" | "component" | "source">): boolean =>
+  left === true || (optional === true && (component === undefined || ifYouLike.test(source)));
+
 /** A line of a reading as a line of a formula: in its component, open where it is not answered, off where it may be left out. */
 function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): FormulaLine {
   const at = reading.lines.indexOf(line);
@@ -128,8 +139,7 @@ function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): Fo
     ...(line.filling ? { filling: line.filling } : {}),
     ...(line.preparation ? { note: line.preparation.slice(0, 500) } : {}),
     ...(line.component === undefined ? {} : { component: line.component }),
-    // What may be left out is off until it is taken.
-    ...(line.optional === true ? { off: true } : {}),
+    ...(isLeftOpen(line) ? { off: true } : {}),
     ...(question ? { unsure: question.message.slice(0, 300) } : {}),
     source: line.source.trim().slice(0, 500),
   };
@@ -184,13 +194,14 @@ export function formulaFrom(
   const components = (reading.components ?? [])
     .filter(({ id }) => used.has(id))
     .slice(0, 24)
-    .map(({ id, name, role }): FormulaComponent => ({
+    .map(({ id, name, role, place }): FormulaComponent => ({
       id,
       name: name
         .trim()
         .slice(0, 80)
         .replace(/^./, (c) => c.toUpperCase()),
       role,
+      ...(place ? { place } : {}),
     }));
   const vessel = vesselFrom(reading, chosen);
   const { batter } = sortLines(lines, components, shelf);

@@ -65,7 +65,7 @@ export function BalanceRoom({ formula, replace, kitchen, stamp, tried, onTry, on
     <View style={styles.room}>
       <Small tone="faint">
         {replace === null
-          ? "The smallest changes that bring lift, body and bands in, in amounts you can measure. Locked lines stay."
+          ? "The smallest changes that mend what is wrong, the gravest first, in amounts you can measure. Locked lines stay."
           : `What may stand in for ${shelf.get(replace)?.name.toLowerCase() ?? replace}, with its neighbours moved so that the rest stays where it was.`}
       </Small>
       <View style={styles.diets} role="group" aria-label="Leave out">
@@ -114,12 +114,18 @@ function Result({
   BalanceRoomProps,
   "replace" | "tried" | "onTry" | "onTake"
 >) {
-  if (data.conflict) return <Body>{data.conflict.message}</Body>;
-  if (data.proposals.length > 0) return <ProposalList proposals={data.proposals} {...list} />;
+  const { proposals, conflict } = data;
+  if (conflict || proposals.length > 0)
+    return (
+      <>
+        {conflict ? <Body tone="caution">{conflict.message}</Body> : null}
+        {proposals.length > 0 ? <ProposalList proposals={proposals} {...list} /> : null}
+      </>
+    );
   return (
     <Body>
       {replace === null
-        ? "Everything is in its band; there is nothing to balance."
+        ? "Nothing is wrong with it; there is nothing to balance."
         : "Nothing on the shelf stands in for it under these conditions."}
     </Body>
   );

@@ -1,4 +1,13 @@
-import { gramsText, type Line, type Mending, type Question, type Range, searchIngredients, type Shelf } from "@uprise/core";
+import {
+  gramsText,
+  isLeftOpen,
+  type Line,
+  type Mending,
+  type Question,
+  type Range,
+  searchIngredients,
+  type Shelf,
+} from "@uprise/core";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
 import EyeOff from "lucide-react-native/icons/eye-off";
 import { useState } from "react";
@@ -79,7 +88,7 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
       {questions.map((question) => (
         <Asked key={question.id} question={question} onMend={onMend} onOther={() => setOpen(true)} />
       ))}
-      {line.optional && line.grams ? (
+      {isLeftOpen(line) && line.grams ? (
         <View style={styles.offer}>
           <Body style={styles.shrink}>If you like it: not in the formula yet.</Body>
           <Button onPress={() => onMend({ taken: true, left: false })}>Take it</Button>

@@ -1,4 +1,4 @@
-import { type Component, gramsText, type Line, placeOf, type Reading } from "@uprise/core";
+import { type Component, gramsText, isLeftOpen, type Line, placeOf, type Reading } from "@uprise/core";
 import ChevronDown from "lucide-react-native/icons/chevron-down";
 import ChevronRight from "lucide-react-native/icons/chevron-right";
 import { type ReactNode, useState } from "react";
@@ -31,7 +31,7 @@ export function segmentsOf({ lines, components = [] }: Pick<Reading, "lines" | "
 
 /** What lines weigh in all, g. */
 export const gramsOfLines = (lines: readonly Line[]): number =>
-  lines.reduce((g, { grams, optional }) => g + (optional ? 0 : (grams?.mid ?? 0)), 0);
+  lines.reduce((g, line) => g + (isLeftOpen(line) ? 0 : (line.grams?.mid ?? 0)), 0);
 
 /** A component of the paste under its heading, which folds; the batter has none. */
 export function ReadPart({ part, grams, children }: { part: Component | undefined; grams: number; children: ReactNode }) {

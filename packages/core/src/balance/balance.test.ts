@@ -147,7 +147,7 @@ describe("balance", () => {
         fc.constantFrom(0, 0.3, 2, 3, 4),
         fc.subarray(["egg", "kefir", "soda"]),
         (id, factor, locks) => {
-          const slipped = { ...good, [id]: (good as Record<string, number>)[id]! * factor };
+          const slipped = { ...good, [id]: ((good as Record<string, number>)[id] ?? 0) * factor };
           const input = sheet("muffin", Object.fromEntries(Object.entries(slipped).filter(([, g]) => g > 0)), locks);
           const before = readings(input);
           for (const { lines: next, changes } of balance(input).proposals) {

@@ -310,6 +310,7 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
 
 /** Closer than this to a word that the kind may have, as a share of its edge, is within what the reading knows. */
 const CLOSE = 0.08;
+const OVER = 1.04;
 /** Under this share of the least water that is usual a batter is dry. */
 const PARCHED = 0.7;
 /** Under this share of ordinary flour the model of flour that drinks does not hold. */
@@ -361,7 +362,8 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
     });
   const over = (name: BandName, id: Finding["id"], what: string, why: string): void => {
     const band = profile.bands[name];
-    if (readings[name] <= band.high || crumbOf(items) <= 0) return;
+    // What is over by less than its measuring is sure of is not over.
+    if (readings[name] <= OVER * band.high || crumbOf(items) <= 0) return;
     out.push({
       id,
       severity: readings[name] > band.high * 1.4 ? "caution" : "note",

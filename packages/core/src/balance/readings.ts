@@ -111,6 +111,9 @@ const recipeOf = ({ minutes, celsius, coreC, pieces }: Said): NonNullable<Analys
   ...(pieces === undefined ? {} : { pieces }),
 });
 
+/** The same without fixes, for what only asks whether something is wrong. Throws as `readings`. */
+export const readingsPlain = (input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis => estimated(gather(input, shelf), false);
+
 /** A formula with something changed in thought, gathered again. */
 function changed(weighed: Gathered, { items = weighed.items, ...set }: Changed): Gathered {
   const given = { ...weighed.given, ...set } as Gathered["given"];

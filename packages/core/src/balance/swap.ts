@@ -17,7 +17,7 @@ import { profileOf } from "./bands";
 import type { Finding } from "./finding";
 import swapTable from "./data/swaps.json";
 import { allergensOf, linesAfter, movableOf, proposedLine, type Proposal, type Proposals, readingsOf, withoutOf } from "./proposal";
-import { type Analysis, readings, type Thought, thinking } from "./readings";
+import { type Analysis, readingsPlain, type Thought, thinking } from "./readings";
 import { massIn, shortName, waysOut } from "./remedies";
 import { freeAcid, type TradeContext, tradedGrams, tradeOf } from "./trade";
 import { withMass } from "./ways";
@@ -87,7 +87,7 @@ export function swap(
     rest,
     items,
     of: thinking(batter, shelf).of,
-    before: readings(whole, shelf),
+    before: readingsPlain(whole, shelf),
     leaving,
     grams: replaced?.massG ?? 0,
     locked,
@@ -388,7 +388,7 @@ function report(
     return change === null ? line : { ...line, ingredientId: by.id, grams: change };
   });
   const lines = [...linesAfter(batter.lines, toG), ...others];
-  const final = readings({ ...whole, lines }, shelf);
+  const final = readingsPlain({ ...whole, lines }, shelf);
   const sums = told.map(({ word, unit, of, tolerance, least }) => {
     const sum = (list: readonly Item[]): number => list.reduce((all, item) => all + of(item), 0);
     const [a, b] = [sum(items), sum(after)];

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { componentRoles } from "../measure/reading";
+import { componentPlaces, componentRoles } from "../measure/reading";
 import { type Shelf } from "../pantry/catalogue";
-import { type AsideOf, type ComponentPlace, componentPlaces, type FormulaComponent, placeOf } from "./components";
+import { type AsideOf, type ComponentPlace, type FormulaComponent, placeOf } from "./components";
 import { batchOf, type Item, massOf, resolve, totalOf, type WeighedLine } from "./resolve";
 
 /** The batter among the components. */

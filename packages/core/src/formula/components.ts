@@ -1,13 +1,11 @@
 import { z } from "zod";
 import { CoreError } from "../errors";
-import { componentRoles } from "../measure/reading";
+import { componentPlaces, componentRoles } from "../measure/reading";
 import type { Range } from "../measure/range";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
 import { nestedId } from "./nested-id";
 
-/** Where a component is while the batter bakes: under it, in its middle, on it, put on when it is out, or not with it at all. */
-export const componentPlaces = ["base", "inside", "top", "after", "apart"] as const;
 export type ComponentPlace = (typeof componentPlaces)[number];
 export type ComponentRole = (typeof componentRoles)[number];
 

@@ -43,8 +43,8 @@ const goes: [Purpose, RegExp][] = [
   ["pan", /,?\s*\b(?:for|to)\s+(?:greas\w*|lin(?:e|ing)|oil(?:ing)?|butter(?:ing)?|coat(?:ing)?)\b.*$|,?\s*\bfor\s+(?:the|your|a)\s+(?:\w+\s+)?(?:pan|tin|tray|tins|mou?ld|skillet|dish|griddle|sheet|pans|cases)\b.*$/i],
   ["fry", /,?\s*\b(?:for|to)\s+(?:fry|frying|shallow[- ]fry\w*)\b.*$/i],
   ["brush", /,?\s*\b(?:to|for)\s+(?:brush\w*|glaz(?:e|ing)|finish(?:ing)?)\b.*$/i],
-  ["dust", /,?\s*\b(?:for|to)\s+(?:dust\w*|dredg\w*|flour(?:ing)?|roll(?:ing)?|sprinkl\w*|shap(?:e|ing)|work(?:ing)?|knead\w*)\b.*$/i],
-  ["top", /,?\s*\b(?:for|to)\s+(?:(?:the )?top(?:ping)?|decorat\w*|garnish\w*|scatter\w*|drizzl\w*|press\w* on top)\b.*$/i],
+  ["dust", /,?\s*\b(?:for|to)\s+(?:dust\w*|dredg\w*|flour(?:ing)?|roll(?:ing)?|shap(?:e|ing)|work(?:ing)?|knead\w*)\b.*$/i],
+  ["top", /,?\s*\b(?:for|to)\s+(?:(?:the )?top(?:ping)?|decorat\w*|garnish\w*|scatter\w*|sprinkl\w*|drizzl\w*|press\w* on top)\b.*$/i],
   ["serve", /,?\s*\b(?:to|for)\s+(?:serv(?:e|ing)|spread(?:ing)?|the table|dip(?:ping)?)\b.*$/i],
 ]; // prettier-ignore
 const toBind = /,?\s*\bto\s+(?:bind|mix|loosen|moisten|make|form|bring)\b.*$/i;

@@ -22,13 +22,20 @@ export function readText(text: string, measures: Measures, names: Names, title?:
   const components: Component[] = [];
   let section: Section = "start";
   let here: string | undefined;
+  const unsure = new Set<string>();
   const sources = text.split(/\r?\n/).filter((source) => source.trim() !== "");
   sources.forEach((source, order) => {
     const plain = plainText(withoutBullet(source)).replace(/^#+\s*/, "");
     const opened = order === 0 && title === undefined && !/:\s*$/.test(plain) ? null : openedBy(plain, section, names);
     if (opened) {
       section = "ingredients";
-      here = opened.role === "batter" ? undefined : componentId(components, opened);
+      here =
+        opened.role !== "batter"
+          ? componentId(components, opened)
+          : opened.unsure
+            ? componentId(components, { name: opened.name, role: "topping" })
+            : undefined;
+      if (opened.unsure && here !== undefined) unsure.add(here);
       reading.lines.push(said(source, "heading", plain));
       return;
     }
@@ -51,10 +58,29 @@ export function readText(text: string, measures: Measures, names: Names, title?:
       reading.questions.push(...questions);
     });
   });
+  settle(reading, components, unsure);
   batterAmong(reading.lines, components);
   if (components.length > 0) reading.components = components;
   readSurroundings(reading, measures);
   return reading;
+}
+
+/**
+ * A heading that only names what is in it (“for the pears”) opens a part of its own where the batter has lines elsewhere, and the batter where it
+ * has none; in an upside-down bake it lies under the batter.
+ */
+function settle({ lines, title = "" }: Reading, components: Component[], unsure: ReadonlySet<string>): void {
+  if (unsure.size === 0) return;
+  const batter = lines.some((line) => line.role === "ingredient" && line.grams !== null && line.component === undefined);
+  for (const component of [...components]) {
+    if (!unsure.has(component.id)) continue;
+    if (batter) {
+      if (/upside|tatin/i.test(title)) component.place = "base";
+      continue;
+    }
+    for (const line of lines) if (line.component === component.id) delete line.component;
+    components.splice(components.indexOf(component), 1);
+  }
 }
 
 /** A text whose every line stands under a part has its batter there: it is the heaviest part that can be one. */

@@ -19,6 +19,8 @@ export const lineSchema = z.object({
   grams: rangeSchema.nullable(),
   state: z.enum(["read", "asked", "unread"]),
   optional: z.boolean().optional(),
+  /** The baker left it out. */
+  left: z.boolean().optional(),
   /** It was only said (“a knob”), so that its mass is an estimate. */
   spoken: z.boolean().optional(),
   /** What may be taken instead, as written. */
@@ -35,7 +37,15 @@ export const questionKinds = [
 ] as const; // prettier-ignore
 
 export const componentRoles = ["batter", "filling", "topping", "glaze", "paste", "soaker", "sauce", "serve", "pan"] as const;
-export const componentSchema = z.object({ id: z.string(), name: z.string(), role: z.enum(componentRoles) });
+/** Where a component is while the batter bakes: under it, in its middle, on it, put on when it is out, or not with it at all. */
+export const componentPlaces = ["base", "inside", "top", "after", "apart"] as const;
+export const componentSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  role: z.enum(componentRoles),
+  /** Where the text says that it is, in a way of its own. */
+  place: z.enum(componentPlaces).optional(),
+});
 export type Component = z.infer<typeof componentSchema>;
 
 export const choiceSchema = z.object({

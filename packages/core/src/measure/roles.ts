@@ -42,7 +42,7 @@ const wholeAlone =
   /^(?:(?:and|then|now|first|next),?\s+)*(?:the\s+)?(?:[\p{L}'-]+\s+)?(?:muffins?|scones?|loaf|loaves|buns?|bars|cornbread|pancakes|pikelets|drop scones|shortcakes?|sponge|farls?|teabread)[.:]?$/iu;
 
 /** The component that a heading opens, or null where it is none. A heading ends in a colon, or begins with “for the”. */
-export function componentOf(plain: string, colon: boolean): { name: string; role: Component["role"] } | null {
+export function componentOf(plain: string, colon: boolean): { name: string; role: Component["role"]; unsure?: true } | null {
   const said = plain.replace(/[.]$/, "");
   if (partAlone.test(said) || wholeAlone.test(said)) {
     const name = said.replace(/^(?:(?:and|then|now|first|next|for|the),?\s+)+/i, "").replace(/:$/, "");
@@ -54,7 +54,8 @@ export function componentOf(plain: string, colon: boolean): { name: string; role
   const forThe = /^(?:for|to)\s/i.test(plain);
   const role = roleWords.find(([pattern]) => pattern.test(plain))?.[1];
   const words = match[1].trim().split(/\s+/).length;
-  if (!role) return forThe && colon ? { name: match[1].trim(), role: "batter" } : null;
+  // “For the pears”: what it is shows when the batter has a heading of its own.
+  if (!role) return forThe && colon ? { name: match[1].trim(), role: "batter", unsure: true } : null;
   const only =
     /^(?:the\s+)?(?:[\p{L}'-]+\s+){0,3}(?:batter|dough|glaze|topping|filling|crumble|icing|frosting|streusel|decoration|dry|wet|dry ingredients|wet ingredients|soaker|swirl|drizzle|the finish)\s*:?$|^to (?:serve|finish)\s*:?$/iu;
   return forThe || (colon && words <= 5) || only.test(plain) ? { name: match[1].trim(), role } : null;
