@@ -29,6 +29,7 @@ export * from "./formula/label";
 export * from "./parts";
 export * from "./formula/differences";
 export * from "./formula/edits";
+export * from "./formula/edit-words";
 export * from "./formula/history";
 export * from "./formula/open";
 export * from "./formula/what-if";

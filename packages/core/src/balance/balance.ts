@@ -17,7 +17,8 @@ import {
   withoutOf,
 } from "./proposal";
 import { type Analysis, readingsPlain, type Thought, thinking } from "./readings";
-import { shortName, waysOut } from "./remedies";
+import { waysOut } from "./remedies";
+import { shortName } from "./remedy-words";
 
 export interface BalanceOptions {
   locked?: readonly string[] | undefined;

@@ -1,6 +1,6 @@
 import { gramsText } from "../measure/amounts";
 import type { Range } from "../measure/range";
-import { fieldWords } from "./edits";
+import { fieldWords } from "./edit-words";
 import type { FormulaComponent } from "./components";
 import type { Formula, FormulaLine, Part } from "./formula";
 import { kindName } from "./kinds";

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { differencesOf } from "./differences";
-import { applyEdit, applyEdits, describeEdit, type Edit, editSchema, faultsIn, fieldOf } from "./edits";
+import { describeEdit } from "./edit-words";
+import { applyEdit, applyEdits, type Edit, editSchema, faultsIn, fieldOf } from "./edits";
 import type { Formula, FormulaLine } from "./formula";
 import { begun, current, edited, type History, reasonOf, rebased, replayed, saved, undone, unsaved } from "./history";
 import { withWhatIf } from "./what-if";

@@ -1,4 +1,5 @@
-import { type Edit, applyEdit, applyEdits, describeEdit, fieldOf, mergeEdits } from "./edits";
+import { describeEdit } from "./edit-words";
+import { type Edit, applyEdit, applyEdits, fieldOf, mergeEdits } from "./edits";
 import type { Formula } from "./formula";
 
 /** An edit with the moment it was made, ms. */
