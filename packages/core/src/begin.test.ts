@@ -192,3 +192,29 @@ test.each([
 ])("the kind is guessed by title, pan and words, and marked as a guess: %j", (text, kind) => {
   expect(readRecipe(text, "uk")).toMatchObject({ kind, kindIsGuess: true });
 });
+
+test("a recipe with more parts than a formula keeps is still a whole formula, its last lines in the last part", () => {
+  const many = Array.from({ length: 30 }, (_, n) => `Filling ${n + 1}:\n100 g sugar\n`).join("\n");
+  const reading = readRecipe(`Layered loaf\n200 g rice flour\n200 g milk\n\n${many}\nBake at 180 °C for 40 minutes.`, "metric");
+  expect((reading.components ?? []).length).toBeGreaterThan(24);
+  const formula = formulaFrom(reading, "metric");
+  expect(formulaSchema.safeParse(formula).success).toBe(true);
+  expect(formula.components?.length).toBe(24);
+  expect(formula.lines).toHaveLength(32);
+  const kept = formula.components?.map(({ id }) => id) ?? [];
+  for (const { component } of formula.lines) if (component !== undefined) expect(kept).toContain(component);
+  expect(formula.lines.at(-1)?.component).toBe(kept.at(-1));
+});
+
+test("a time beyond any bake is not kept as the recipe's word", () => {
+  const formula = formulaFrom(
+    readRecipe(
+      `Loaf\n200 g rice flour\n200 g milk\nBake at 180 °C for 10 hours${", then bake another 10 hours".repeat(20)}.`,
+      "metric",
+    ),
+    "metric",
+  );
+  expect(formulaSchema.safeParse(formula).success).toBe(true);
+  expect(formula.said?.minutes).toBeUndefined();
+  expect(formula.said?.celsius).toBe(180);
+});

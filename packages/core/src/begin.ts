@@ -145,13 +145,16 @@ function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): Fo
   };
 }
 
+/** A formula keeps no longer bake than this; a longer time was no time of a bake. */
+const longestMin = 10_000;
+
 /** What the recipe says of its bake, as far as it does. */
 function saidIn(reading: Reading, vessel: Vessel, batterG: number): Said | null {
   const { minutes, oven, coreC, stages, pan } = reading;
   const { pieces, pieceG } = reading.yield ?? {};
   if (minutes === undefined && oven === undefined && coreC === undefined && pieces === undefined && pan === undefined) return null;
   return {
-    ...(minutes ? { minutes } : {}),
+    ...(minutes && minutes.high <= longestMin ? { minutes } : {}),
     ...(oven ? { celsius: clampOven(oven.celsius), ...(oven.mode ? { mode: oven.mode } : {}) } : {}),
     ...(coreC === undefined ? {} : { coreC }),
     ...(pieces === undefined ? {} : { pieces }),
@@ -186,11 +189,11 @@ export function formulaFrom(
         celsius: clampOven(reading.oven.celsius),
       }
     : defaults.oven;
-  const lines = reading.lines
+  const read = reading.lines
     .filter((line) => line.role === "ingredient")
     .slice(0, 200)
     .map((line, index) => lineFrom(reading, line, index, shelf));
-  const used = new Set(lines.map(({ component }) => component));
+  const used = new Set(read.map(({ component }) => component));
   const components = (reading.components ?? [])
     .filter(({ id }) => used.has(id))
     .slice(0, 24)
@@ -203,6 +206,13 @@ export function formulaFrom(
       role,
       ...(place ? { place } : {}),
     }));
+  // A formula keeps this many components; what stood in a later one is kept in the last.
+  const last = components.at(-1)?.id;
+  const lines = read.map((line) =>
+    line.component === undefined || last === undefined || components.some(({ id }) => id === line.component)
+      ? line
+      : { ...line, component: last },
+  );
   const vessel = vesselFrom(reading, chosen);
   const { batter } = sortLines(lines, components, shelf);
   const batterG = batter.reduce((g, { grams }) => g + (typeof grams === "number" ? grams : grams.mid), 0);

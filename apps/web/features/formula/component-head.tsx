@@ -164,7 +164,7 @@ const styles = StyleSheet.create({
   name: { flexDirection: "row", alignItems: "center", gap: space.xs },
   mass: { alignItems: "flex-end" },
   figure: { fontVariant: ["tabular-nums"] },
-  where: { flex: 1, minWidth: 0, paddingLeft: 24 },
+  where: { flex: 1, minWidth: 0, paddingLeft: 24, paddingBottom: space.xs },
   setUp: { alignItems: "flex-end" },
   underlined: { textDecorationLine: "underline" },
   setting: { gap: space.s, paddingLeft: 24, paddingBottom: space.m },

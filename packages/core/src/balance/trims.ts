@@ -75,7 +75,8 @@ export function trimWater(task: Task, after: readonly Item[], by: Ingredient): r
   if (liquids && Math.abs(missing) < LIQUID_FOR_LIQUID * waterOf(items)) return after;
   if (Math.abs(missing) < Math.max(LEAST_MOVE_G, LEAST_SHARE * waterOf(items)) || isFlour(leaving)) return after;
   const liquid = movableLiquid(task, after, by);
-  if (liquid) {
+  // More of a sour liquid would bring acid that nothing asks for: that water comes from the tap.
+  if (liquid && !(missing > 0 && liquid.ingredient.family === "cultured")) {
     const grams = missing / (liquid.ingredient.per100g.water / 100);
     const to = measurable(liquid.massG + grams);
     if (to > 0.3 * liquid.massG) return withMass(after, liquid.ingredient, to);

@@ -20,6 +20,9 @@ test.each([
   ["Wet ingredients:", "batter"],
   ["For the batter:", "batter"],
   ["Garlic butter for brushing", "glaze"],
+  ["Filling 2:", "filling"],
+  ["For the layer no. 1:", "filling"],
+  ["Dough 2:", "batter"],
 ])("“%s” opens a part that is a %s", (text, role) => expect(opened(text)?.role).toBe(role));
 
 test.each([
@@ -31,6 +34,9 @@ test.each([
   "a pinch of salt",
   "Bake until golden.",
   "butter",
+  "Step 1:",
+  "Eggs 2:",
+  "Muffins 12",
 ])("“%s” opens none", (text) => expect(opened(text)).toBeNull());
 
 test.each(["Ingredients", "You will need:", "METHOD", "Directions", "What to do", "Notes", "Storage:"])(
@@ -51,3 +57,5 @@ test.each(["Whisk the eggs", "Then fold in the flour", "Prick all over", "Gently
 test.each(["2 cups whisked eggs", "flour, sifted", "buttermilk", "oats"])("“%s” is nothing to do", (text) =>
   expect(beginsAStep(text)).toBe(false),
 );
+
+test("a numbered heading keeps its number in its name", () => expect(opened("Filling 2:")?.name).toBe("Filling 2"));

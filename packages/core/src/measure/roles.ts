@@ -41,8 +41,16 @@ const partAlone =
 const wholeAlone =
   /^(?:(?:and|then|now|first|next),?\s+)*(?:the\s+)?(?:[\p{L}'-]+\s+)?(?:muffins?|scones?|loaf|loaves|buns?|bars|cornbread|pancakes|pikelets|drop scones|shortcakes?|sponge|farls?|teabread)[.:]?$/iu;
 
+/** “Filling 2:” is the second of its name. */
+const numbered = /^(.*\p{L})\s+(?:no\.?\s*)?(\d{1,2})\s*:$/u;
+
 /** The component that a heading opens, or null where it is none. A heading ends in a colon, or begins with “for the”. */
 export function componentOf(plain: string, colon: boolean): { name: string; role: Component["role"]; unsure?: true } | null {
+  const [, first, number] = numbered.exec(plain) ?? [];
+  if (first !== undefined && number !== undefined) {
+    const opened = componentOf(`${first}:`, true);
+    return opened && !opened.unsure ? { ...opened, name: `${opened.name} ${number}` } : null;
+  }
   const said = plain.replace(/[.]$/, "");
   if (partAlone.test(said) || wholeAlone.test(said)) {
     const name = said.replace(/^(?:(?:and|then|now|first|next|for|the),?\s+)+/i, "").replace(/:$/, "");
