@@ -74,7 +74,7 @@ describe("what is stored", () => {
   });
   test.each([
     [{ ...formula, title: "  " }, /needs a name/],
-    [{ ...formula, shape: 2 }, /shape/],
+    [{ ...formula, shape: 3 }, /shape/],
     [{ ...formula, lines: [{ ...formula.lines[0], grams: { low: 9, mid: 5, high: 7 } }] }, /low ≤ mid ≤ high/],
     [{ ...formula, lines: Array.from({ length: 201 }, () => formula.lines[0]) }, /lines/],
     [{ ...formula, reason: "x".repeat(301) }, /reason/],
