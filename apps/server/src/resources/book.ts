@@ -10,6 +10,6 @@ export async function refuseCycle(store: Store, id: string, formula: Formula): P
   try {
     expand(lines, (other) => (other === id ? bookEntryOf(formula) : entries.get(other)), [{ id, title: formula.title }]);
   } catch (error) {
-    if (error instanceof CoreError && error.code === "formula-cycle") throw error;
+    if (!(error instanceof CoreError) || error.code === "formula-cycle") throw error;
   }
 }

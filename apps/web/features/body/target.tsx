@@ -1,4 +1,4 @@
-import { consistencies, type Consistency, type Edit, gramsText, type Opened, type Shelf, targetOf } from "@uprise/core";
+import { consistencies, type Consistency, CoreError, type Edit, gramsText, type Opened, type Shelf, targetOf } from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -24,7 +24,8 @@ export function BodyTarget({ now, shelf, open, edit }: BodyTargetProps) {
     if (word === now) return null;
     try {
       return targetOf(word, open(), shelf);
-    } catch {
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
       // What keeps the sheet from being read is told where it is read.
       return null;
     }

@@ -5,6 +5,7 @@ import {
   asIngredient,
   BATTER,
   builtInShelf,
+  CoreError,
   type Edit,
   type Formula,
   type FormulaComponent,
@@ -72,7 +73,8 @@ function thingOf({ ingredientId = "", name }: FormulaLine, { shelf, book }: Kitc
   const entry = nested === null ? undefined : book(nested);
   try {
     if (nested !== null && entry) return asIngredient(nested, entry, book, shelf);
-  } catch {
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
     // A cycle or an empty formula is told where the sheet is read.
   }
   return {
@@ -110,7 +112,8 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
     (ingredientId: string): UsualAmount[] => {
       try {
         return usualAmounts(ingredientId, openFormula(formula, kitchen, id), shelf);
-      } catch {
+      } catch (error) {
+        if (!(error instanceof CoreError)) throw error;
         // What keeps the sheet from being read is told where it is read.
         return [];
       }
