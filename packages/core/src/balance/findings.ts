@@ -151,13 +151,16 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
   const profile = profileOf(kind);
   const side =
     offBy(body.stiffness.mid, kind) < CLOSE || ordinaryShare(items) < ORDINARY ? 0 : consistencyAgainst(body.consistency, kind);
+  const readings = bandReadings(items, lift.lift.gasMlPer100g.mid);
+  const water = profile.bands.waterPercent;
+  const parched = readings.waterPercent < PARCHED * water.low && ordinaryShare(items) >= ORDINARY;
   if (side !== 0) {
     const edge = side < 0 ? body.stiffness.high : body.stiffness.low;
     const nearly = consistencyAgainst(consistencyOf(edge), kind) !== side;
     const id = side < 0 ? ("too-wet" as const) : ("too-dry" as const);
     out.push({
       id,
-      severity: nearly ? "note" : "caution",
+      severity: nearly && !(side > 0 && parched) ? "note" : "caution",
       message: `The batter comes out ${words[body.consistency]}; ${kindName[kind].toLowerCase()} wants it ${profile.consistencies
         .slice(0, 2)
         .map((c) => words[c])
@@ -167,10 +170,8 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
       ingredientIds: [],
     });
   }
-  const readings = bandReadings(items, lift.lift.gasMlPer100g.mid);
-  const water = profile.bands.waterPercent;
   // Coarse meal hides how little water there is: far under what is usual it is dry, whatever it reads.
-  if (side === 0 && readings.waterPercent < PARCHED * water.low && ordinaryShare(items) >= ORDINARY)
+  if (side === 0 && parched)
     out.push({
       id: "too-dry",
       severity: "caution",

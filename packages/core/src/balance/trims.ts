@@ -1,4 +1,4 @@
-import { consistencyOf, stiffnessOf } from "../body/consistency";
+import { consistencyOf, stiffnessOf, stiffnessRange } from "../body/consistency";
 import { binderPerGram } from "../body/binder";
 import type { InputLine, WeighedLine } from "../formula/components";
 import type { Opened } from "../formula/open";
@@ -185,6 +185,8 @@ const BODY_MOVE = 0.1;
 
 /** No stiffer than this is aimed at: a gluten-free dough is never as firm as a wheat dough. */
 const STIFFEST = 2.95;
+/** So far from the edge of a word a body is aimed at. */
+const WITHIN_WORD = 0.1;
 
 /** Flours drink differently: the main liquid is moved until the batter is as stiff as it was, where that is worth a move. */
 export function trimBody(task: Task, after: readonly Item[], by: Ingredient): readonly Item[] {
@@ -194,7 +196,10 @@ export function trimBody(task: Task, after: readonly Item[], by: Ingredient): re
   const kind = before.given.kind;
   const liquid = movableLiquid(task, after, by);
   if (!liquid) return after;
-  const aim = Math.min(STIFFEST, stiffnessOf(items, method));
+  // Gluten holds what would run without it: where it leaves, nothing softer than the kind's own word is aimed at.
+  const word = profileOf(kind).consistencies[0];
+  const softest = leaving.family === "wheat" && word ? stiffnessRange(word).low + WITHIN_WORD : 0;
+  const aim = Math.min(STIFFEST, Math.max(softest, stiffnessOf(items, method)));
   const stiffness = (grams: number): number => stiffnessOf(withMass(after, liquid.ingredient, grams), method);
   let low = 0.5 * liquid.massG;
   let high = 1.7 * liquid.massG;

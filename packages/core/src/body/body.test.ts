@@ -128,6 +128,54 @@ describe("consistency", () => {
   });
 });
 
+/** What hands know: dry things and liquid by mass, and the words that a baker would give the dough. */
+const doughs: [name: string, words: string, method: "muffin" | "cut-in" | "creaming", lines: Record<string, number>][] = [
+  ["scone", "soft-dough", "cut-in", { "gf-blend-plain": 250, butter: 80, "whole-milk": 130, egg: 50, "white-sugar": 40 }],
+  ["scone without egg", "soft-dough", "cut-in", { "gf-blend-gum": 250, butter: 70, buttermilk: 180, "white-sugar": 30 }],
+  ["oat scone", "soft-dough", "cut-in", { "oat-flour": 250, butter: 70, "whole-milk": 130, "white-sugar": 40 }],
+  ["drop biscuit", "scoopable", "cut-in", { "gf-blend-plain": 250, xanthan: 1.3, butter: 70, "whole-milk": 220, egg: 50 }],
+  ["psyllium bun", "soft-dough", "muffin", { "brown-rice-flour": 150, "tapioca-starch": 150, "psyllium-husk": 18, water: 300 }],
+  ["rolled flatbread", "soft-dough firm-dough", "muffin", { "sorghum-flour": 120, "tapioca-starch": 80, "psyllium-husk": 8, water: 150 }],
+  ["noodle dough", "firm-dough", "muffin", { "buckwheat-flour": 200, water: 95 }],
+  ["chickpea cracker", "firm-dough soft-dough", "muffin", { "chickpea-flour": 200, water: 85, "olive-oil": 20 }],
+  ["chewy rice dough", "soft-dough", "muffin", { "sweet-rice-flour": 200, water: 165 }],
+  ["steamed rice dough", "soft-dough firm-dough", "muffin", { "white-rice-flour": 200, water: 170 }],
+  ["oat bannock", "soft-dough firm-dough", "muffin", { "rolled-oats": 200, water: 110, butter: 25 }],
+  ["pie crust with too little water", "crumbly", "cut-in", { "white-rice-flour": 130, "tapioca-starch": 70, butter: 60, water: 15 }],
+  ["damp rice flour", "crumbly", "muffin", { "white-rice-flour": 250, water: 60 }],
+  ["teff round", "soft-dough firm-dough", "muffin", { "teff-flour": 200, water: 170, "psyllium-husk": 6 }],
+  ["creamed biscuit", "soft-dough scoopable", "creaming", { "gf-blend-gum": 220, butter: 120, "light-brown-sugar": 150, egg: 50 }],
+  ["bread batter", "scoopable spoonable", "muffin", { "brown-rice-flour": 200, "tapioca-starch": 100, "psyllium-husk": 12, water: 330, egg: 100 }],
+  ["pulse batter", "pourable", "muffin", { "chickpea-flour": 200, water: 400, "olive-oil": 30 }],
+  ["thick pulse batter", "spoonable scoopable", "muffin", { "chickpea-flour": 200, water: 220 }],
+  ["thin cake batter", "pourable", "muffin", { "white-rice-flour": 150, "corn-starch": 60, "whole-milk": 380, egg: 100, butter: 20 }],
+]; // prettier-ignore
+
+describe("doughs that are shaped by hand", () => {
+  const of = (lines: Record<string, number>, method: "muffin" | "cut-in" | "creaming"): number =>
+    stiffnessOf(items(...Object.entries(lines)), method);
+  test.each(doughs)("%s reads as %s", (_, words, method, lines) => {
+    expect(words.split(" ")).toContain(consistencyOf(of(lines, method)));
+  });
+  test("less water never reads softer, on any of them, down to dry flour", () => {
+    for (const [, , method, lines] of doughs) {
+      const liquid = Object.keys(lines).find((id) => /^water$|milk$/.test(id)) ?? "egg";
+      let last = Infinity;
+      for (let grams = 2; grams < 700; grams += 6) {
+        const now = of({ ...lines, [liquid]: grams }, method);
+        expect(now).toBeLessThanOrEqual(last + 1e-9);
+        last = now;
+      }
+    }
+  });
+  test("dusting flour stiffens, and cold fat is stiffer than the same fat melted", () => {
+    for (const [, , method, lines] of doughs)
+      expect(of({ ...lines, "white-rice-flour": (lines["white-rice-flour"] ?? 0) + 20 }, method)).toBeGreaterThan(
+        of(lines, method) - 1e-9,
+      );
+  });
+});
+
 describe("density", () => {
   test("a syrup of half sugar weighs 1.23 g/mL as tables say, without air", () => {
     const syrup = items(["white-sugar", 100], ["water", 100]);

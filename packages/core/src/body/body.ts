@@ -29,6 +29,8 @@ export type Body = z.infer<typeof bodySchema>;
 /** How far absorption capacities and fillings are known, as a share of the loading. */
 const LOADING_SPREAD = 0.15;
 const STIFFNESS_SPREAD = 0.25;
+/** A dough is known better than a batter by its reading: the loading's spread is no more than so much of it. */
+const STIFFNESS_SPREAD_MOST = 0.4;
 /** Less than this, g, drinks nothing worth a ratio. */
 const TRACE_G = 0.01;
 const TIMES = [0, 10, 30, 60, 120, 480];
@@ -48,7 +50,7 @@ export function bodyOf(items: readonly Item[], process: Process, wantedBinder: n
   const rest = process.restMinutes ?? 0;
   const reading = stiffnessOf(items, process.method, Math.max(10, rest));
   const consistencyAt = (minutes: number): Consistency => consistencyOf(stiffnessOf(items, process.method, Math.max(10, minutes)));
-  const stiffness: Range = within(reading, STIFFNESS_SPREAD);
+  const stiffness: Range = within(reading, Math.min(STIFFNESS_SPREAD, STIFFNESS_SPREAD_MOST / Math.max(reading, 1e-6)));
   return {
     consistency: consistencyOf(reading),
     stiffness,

@@ -1,6 +1,6 @@
 import type { Process } from "../formula/process";
 import type { Item } from "../formula/resolve";
-import { batterSugar, drunkBy, freeWaterOf } from "./water";
+import { batterSugar, capacityOf, drunkBy, freeWaterOf } from "./water";
 import { isInclusion } from "../pantry/pieces";
 
 export const consistencies = ["pourable", "spoonable", "scoopable", "soft-dough", "firm-dough", "crumbly"] as const;
@@ -29,19 +29,42 @@ const SUGAR = 1.59;
 const FAT = 0.92;
 const MAX_PACKING = 0.8;
 const JAMMED = 0.985;
-/** Where the particles begin to touch; the flowing branch never reads above it, so that more water never stiffens. */
-const JAMMED_STIFFNESS = 3;
+/** The suspension sorts what flows; above this reading it says only that nothing flows any more, and the dough decides. */
+const FLOWS_BELOW = 2.5;
+
+/**
+ * What a dough is judged by, fitted to hand-shaped doughs (C): the loading at which it stops being scooped, how fast the reading falls above
+ * and rises under it, and from where on the flour is no longer wetted through and it rises faster still.
+ */
+const DOUGH = { loading: 1, word: 2.15, wetter: 5, drier: 1.55, dryBelow: 0.5, dry: 5 };
+/** A gel is soft: it stiffens a dough by so much of the water it holds (C). */
+const GEL_STIFFENS = 0.75;
+/** What wets a dough beside water, by mass: cold fat that is rubbed in, fat that flows, sugar (C). */
+const WETS = { coldFat: 0.45, softFat: 0.6, sugar: 0.2 };
 
 const wetFamilies = new Set(["fat", "dairy", "cultured", "plant-milk", "egg"]);
 
 /**
- * Stiffness of a batter as a suspension of swollen particles in a syrup:
- * v = 0.17 log10(syrup) − 2.5·0.80·log10(1 − φ/0.80). `minutes` is the time the batter has stood. Unit: none.
+ * Stiffness of a dough, from the loading of what drinks with water, plastic fat and syrup: what is patted, rolled and kneaded holds together by
+ * how far its flour is wetted, not by how it flows. It falls with every gram of water. Unit: as `stiffnessOf`.
+ */
+export function doughStiffness(wet: number, drunk: number): number {
+  if (drunk <= 0) return 0;
+  const loading = Math.max(wet / drunk, 1e-6);
+  const { word, wetter, drier, dryBelow, dry } = DOUGH;
+  if (loading > DOUGH.loading) return word - wetter * Math.log(loading / DOUGH.loading);
+  return word + drier * Math.log(DOUGH.loading / Math.max(loading, dryBelow)) + dry * Math.max(0, Math.log(dryBelow / loading));
+}
+
+/**
+ * Stiffness of a batter as a suspension of swollen particles in a syrup, v = 0.17 log10(syrup) − 2.5·0.80·log10(1 − φ/0.80), and from where
+ * it no longer flows as a dough (`doughStiffness`); the greater of the two. `minutes` is the time the batter has stood. Unit: none.
  */
 export function stiffnessOf(items: readonly Item[], method: Process["method"], minutes = 10): number {
   const water = freeWaterOf(items);
   // What the particles want; where there is less water than that they stay as bulky and take nearly all of it.
-  const absorbed = 0.35 * drunkBy(items, minutes);
+  const drunk = drunkBy(items, minutes);
+  const absorbed = 0.35 * drunk;
   const free = Math.max(water - Math.min(absorbed, 0.97 * water), 1e-6);
   const sugar = batterSugar(items);
   const dissolved = Math.min(sugar, 2 * free);
@@ -50,6 +73,7 @@ export function stiffnessOf(items: readonly Item[], method: Process["method"], m
   let liquidFat = 0;
   let solidFat = 0;
   let gum = 0;
+  let gel = 0;
   const coldFat = method === "creaming" || method === "cut-in";
   for (const { ingredient, massG } of items) {
     if (isInclusion(ingredient)) continue;
@@ -60,6 +84,7 @@ export function stiffnessOf(items: readonly Item[], method: Process["method"], m
     else if (wet) liquidFat += fat;
     dry += (massG * (c.protein + c.starch + c.fibre + c.ash + (c.other ?? 0) + (wet ? 0 : c.fat))) / 100;
     gum += massG * (ingredient.gumShare ?? 0);
+    if (ingredient.family === "binder") gel += massG * capacityOf(ingredient, minutes);
   }
   const gumsFactor = 0.94 * ((100 * gum) / free);
   const logSyrup = (13.9 * share * (0.5 + share) + gumsFactor) / Math.LN10;
@@ -68,6 +93,7 @@ export function stiffnessOf(items: readonly Item[], method: Process["method"], m
   const particles = dry / SOLIDS + absorbed + (sugar - dissolved) / SUGAR + 0.8 * solidFatMl;
   const total = particles + free + 0.62 * dissolved + liquidFatMl + 0.2 * solidFatMl;
   const packed = total > 0 ? particles / total / MAX_PACKING : 0;
-  if (packed >= JAMMED) return JAMMED_STIFFNESS + 40 * (packed - JAMMED);
-  return Math.min(JAMMED_STIFFNESS, 0.17 * logSyrup - 2.5 * MAX_PACKING * Math.log10(1 - packed));
+  const flowing = packed >= JAMMED ? FLOWS_BELOW : 0.17 * logSyrup - 2.5 * MAX_PACKING * Math.log10(1 - packed);
+  const dough = doughStiffness(water + WETS.sugar * sugar + WETS.softFat * liquidFat + WETS.coldFat * solidFat, drunk - (1 - GEL_STIFFENS) * gel);
+  return Math.max(Math.min(FLOWS_BELOW, flowing), dough);
 }

@@ -15,6 +15,10 @@ const withLiquid = (items: readonly Item[], liquid: Item | undefined, water: Ing
   { ingredient: liquid?.ingredient ?? water, massG: grams, grams: { low: grams, mid: grams, high: grams }, locked: false },
 ];
 
+/** How far more liquid is tried, as a share of the batter, and in how many steps. */
+const REACH = 1.2;
+const STEPS = 80;
+
 /**
  * How many grams of the main liquid (water where there is none) bring the batter to a word that `wanted` accepts, thinner (more) or stiffer
  * (less); null when none does. Rounded to what a kitchen measures, to the side that is safe.
@@ -33,12 +37,12 @@ export function liquidFor(
   const fits = (grams: number): boolean =>
     wanted(consistencyOf(stiffnessOf(withLiquid(items, liquid, water, grams), process.method, minutes)));
   let bad = now;
-  let good = way === "more" ? now + 0.6 * mass : 0;
+  let good = way === "more" ? now + REACH * mass : 0;
   if (!fits(good)) {
     // The far end may lie beyond the word: walk towards it.
-    const step = (good - now) / 40;
+    const step = (good - now) / STEPS;
     let at = now;
-    for (let i = 0; i < 40 && !fits(at); i++) at += step;
+    for (let i = 0; i < STEPS && !fits(at); i++) at += step;
     if (!fits(at)) return null;
     good = at;
     bad = at - step;
