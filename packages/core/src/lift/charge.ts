@@ -1,4 +1,4 @@
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient, LeaveningAcidId } from "../pantry/ingredient";
 import { powders } from "../pantry/catalogue";
 import { releasedAtSetting } from "../pantry/pieces";
 import { leaveningAcids, mmolPerGram, solutionAcids, SODA_MMOL_PER_G } from "./acids";
@@ -31,12 +31,15 @@ export interface Titration {
   /** Linear buffer, mmol per g and pH unit. */
   buffer: number;
   /** Crystals of leavening acid: groups in mmol per g, wholly protonated when dry. */
-  crystals: { pKa: number; mmol: number }[];
+  crystals: { id: LeaveningAcidId; pKa: number; mmol: number }[];
   /** Soda, mmol per g. */
   soda: number;
   /** Low and high acidity against the typical one. */
   spread: { low: number; high: number };
 }
+
+/** How far the soda and acid of a powder are known, together: makers differ, old tins are weaker. */
+export const POWDER_SPREAD = 0.08;
 
 const cache = new WeakMap<Ingredient, Titration>();
 
@@ -97,10 +100,10 @@ export function sodaPerGram(ingredient: Ingredient): number {
   return ((leavening.soda ?? 0) + (powder ? powder.soda * (leavening.share ?? 1) : 0)) * SODA_MMOL_PER_G;
 }
 
-function crystalsOf(ingredient: Ingredient): { pKa: number; mmol: number }[] {
+function crystalsOf(ingredient: Ingredient): Titration["crystals"] {
   return acidFractions(ingredient).flatMap(([id, fraction]) => {
     const acid = leaveningAcids[id];
-    return acid.groups.map((group) => ({ pKa: group.pKa, mmol: fraction * mmolPerGram(acid) * group.share }));
+    return acid.groups.map((group) => ({ id, pKa: group.pKa, mmol: fraction * mmolPerGram(acid) * group.share }));
   });
 }
 

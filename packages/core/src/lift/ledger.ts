@@ -2,13 +2,10 @@ import type { Item } from "../formula/resolve";
 import type { Ingredient } from "../pantry/ingredient";
 import { type Range, product, range, scaled, sum, within } from "../measure/range";
 import { leaveningAcids, mmolPerGram } from "./acids";
-import { acidFractions, givenUp, titrationOf, type Titration } from "./charge";
+import { acidFractions, givenUp, POWDER_SPREAD, titrationOf, type Titration } from "./charge";
 
 /** Where a ledger's titration ends: the pH of a mild crumb. */
 export const LEDGER_PH = 7.5;
-
-/** How far the soda of a powder is known: makers differ, old tins are weaker. */
-const POWDER_SPREAD = 0.08;
 
 export interface LedgerEntry {
   ingredientId: string;
@@ -18,6 +15,8 @@ export interface LedgerEntry {
   acid: Range;
   /** The part of `acid` that is dissolved already and reacts at once. */
   dissolved: number;
+  /** What moves soda and acid together (mass, a powder's strength) and what moves the acid alone, as shares of themselves. */
+  spread: { together: { low: number; high: number }[]; acid: { low: number; high: number } };
 }
 
 export interface Ledger {
@@ -43,7 +42,7 @@ export function ledgerOf(items: readonly Item[]): Ledger {
   const soda = sum(entries.map((entry) => entry.soda));
   const acid = sum(entries.map((entry) => entry.acid));
   const residualMmol = Math.max(0, soda.mid - Math.max(0, acid.mid));
-  return { entries, soda, acid, neutralised: ratio(acid, soda), residualMmol, residualSodaG: residualMmol * 0.084007 };
+  return { entries, soda, acid, neutralised: ratio(entries), residualMmol, residualSodaG: residualMmol * 0.084007 };
 }
 
 /** mmol of acid that a gram brings to the ledger: dissolved to pH 7.5, crystals by neutralising value. */
@@ -71,7 +70,21 @@ function entryOf(item: Item): LedgerEntry {
     crystals.length === 0
       ? range(0, 0, 0)
       : product(grams, isPowder ? product(sum(crystals), within(1, POWDER_SPREAD)) : sum(crystals));
-  return { ingredientId: ingredient.id, soda, acid: sum([dissolved, crystalAcid]), dissolved: dissolved.mid };
+  const share = (r: Range): { low: number; high: number } =>
+    r.mid === 0 ? { low: 0, high: 0 } : { low: 1 - r.low / r.mid, high: r.high / r.mid - 1 };
+  const acid = sum([dissolved, crystalAcid]);
+  const mid = dissolvedPerG + sum(crystals).mid;
+  const strength = share(sum([range(dissolvedPerG * t.spread.low, dissolvedPerG, dissolvedPerG * t.spread.high), ...crystals]));
+  return {
+    ingredientId: ingredient.id,
+    soda,
+    acid,
+    dissolved: dissolved.mid,
+    spread: {
+      together: [share(grams), ...(isPowder ? [{ low: POWDER_SPREAD, high: POWDER_SPREAD }] : [])],
+      acid: mid === 0 ? { low: 0, high: 0 } : strength,
+    },
+  };
 }
 
 /** mmol per gram that the dissolved part gives up between its own pH and 7.5; crystals are counted by neutralising value. */
@@ -80,16 +93,27 @@ const dissolvedGivenUp = (t: Titration): number => givenUp({ ...t, crystals: [] 
 /** Less soda than this, mmol, is none. */
 const TRACE_MMOL = 1e-6;
 
-function ratio(acid: Range, soda: Range): Range {
-  if (soda.mid < TRACE_MMOL) return range(0, 0, 0);
-  const mid = Math.max(0, acid.mid) / soda.mid;
-  if (mid === 0) return range(0, 0, Math.max(0, acid.high) / soda.mid);
-  const sodaShare = (soda.high - soda.mid) / soda.mid;
-  return {
-    low: Math.max(0, mid * (1 - Math.hypot((acid.mid - acid.low) / acid.mid, sodaShare))),
-    mid,
-    high: mid * (1 + Math.hypot((acid.high - acid.mid) / acid.mid, sodaShare)),
+/**
+ * Acid over soda with its range: what is uncertain adds up in quadrature, and what moves an ingredient's soda and acid together (its mass, the
+ * strength of a powder) moves the ratio only by as much as the two differ.
+ */
+function ratio(entries: readonly LedgerEntry[]): Range {
+  const total = (of: "soda" | "acid"): number => entries.reduce((all, entry) => all + entry[of].mid, 0);
+  const soda = total("soda");
+  if (soda < TRACE_MMOL) return range(0, 0, 0);
+  const mid = Math.max(0, total("acid")) / soda;
+  let below = 0;
+  let above = 0;
+  const add = (effect: number, { low, high }: { low: number; high: number }): void => {
+    const [down, up] = effect >= 0 ? [low, high] : [high, low];
+    below += (effect * down) ** 2;
+    above += (effect * up) ** 2;
   };
+  for (const { soda: own, acid, spread } of entries) {
+    for (const together of spread.together) add((acid.mid - mid * own.mid) / soda, together);
+    add(acid.mid / soda, spread.acid);
+  }
+  return { low: Math.max(0, mid - Math.sqrt(below)), mid, high: mid + Math.sqrt(above) };
 }
 
 export const perHundred = (value: Range, massG: number): Range => scaled(value, massG > 0 ? 100 / massG : 0);

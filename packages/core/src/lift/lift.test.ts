@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { resolve } from "../formula/resolve";
 import { ledgerOf } from "./ledger";
 import { acidCharge, titrationOf } from "./charge";
-import { chargeBalance, CRUMB_CO2_ATM, mixtureOf, phOf, solvePh } from "./ph";
+import { chargeBalance, CRUMB_CO2_ATM, evenSteps, ionicStrength, mixtureOf, phOf, pKaAt, quantile, solvePh } from "./ph";
 import { crystalReaction, releasedAfter, releasedAlong } from "./kinetics";
 import { leaveningAcids, mmolPerGram } from "./acids";
 import { liftOf } from "./lift";
@@ -94,6 +94,19 @@ describe("pH of solutions that textbooks give", () => {
   });
   test("0.1 M acetic acid 2.88", () => expect(solvePh(solution([4.76], 0.1), 0)).toBeCloseTo(2.88, 2));
   test("acetic acid half neutralised 4.76", () => expect(solvePh(solution([4.76], 0.1, 0.05), 0)).toBeCloseTo(4.76, 2));
+  test("in a buffer of 0.1 M salt acetic acid half neutralised reads 4.65, as buffer tables have it", () => {
+    const [part] = solution([4.76], 0.1).parts;
+    const acid = part && { ...part, titration: { ...part.titration, ph: -2 } };
+    // Half as much soda, all of its carbon dioxide gone.
+    expect(solvePh({ parts: acid ? [acid] : [], sodaMmol: 50, waterL: 1, ionic: 0.1 }, 0)).toBeCloseTo(4.65, 1);
+  });
+  test("the second constant of phosphoric acid falls to 6.8 to 6.9 at 0.1 M, of carbonic acid to 9.9 to 10.1", () => {
+    expect(pKaAt([2.15, 7.2, 12.35], 0.1)[1]).toBeGreaterThan(6.8);
+    expect(pKaAt([2.15, 7.2, 12.35], 0.1)[1]).toBeLessThan(6.9);
+    expect(pKaAt([6.35, 10.33], 0.1)[1]).toBeGreaterThan(9.9);
+    expect(pKaAt([6.35, 10.33], 0.1)[1]).toBeLessThan(10.1);
+    expect(pKaAt([4.76], 0)).toEqual([4.76]);
+  });
   test("0.1 M tartaric acid 2.04", () => expect(solvePh(solution([3.04, 4.37], 0.1), 0)).toBeCloseTo(2.04, 1));
   test("0.1 M citric acid 2.1", () => expect(solvePh(solution([3.13, 4.76, 6.4], 0.1), 0)).toBeCloseTo(2.08, 1));
   test("0.1 M sodium bicarbonate, closed, 8.3", () => {
@@ -232,5 +245,68 @@ describe("verdicts", () => {
     expect(verdict(["white-rice-flour", 200], ["kefir", 300], ["lemon-juice", 60], ["soda", 2])).toBe("acid-heavy");
     expect(verdict(["red-lentil-flour", 200], ["water", 300])).toBe("no-lift");
     expect(verdict(["white-rice-flour", 200], ["seltzer", 250])).toBe("balanced");
+  });
+});
+
+describe("ranges", () => {
+  test("one even step is the golden ratio, two are the powers of the plastic number", () => {
+    expect(evenSteps(1)[0]).toBeCloseTo((Math.sqrt(5) - 1) / 2, 9);
+    expect(evenSteps(2)[0]).toBeCloseTo(0.7548776662, 9);
+    expect(evenSteps(2)[1]).toBeCloseTo(0.5698402909, 9);
+  });
+  test("32 points cover every half, quarter and pair of quarters of five dimensions", () => {
+    const steps = evenSteps(5);
+    const points = Array.from({ length: 32 }, (_, i) => steps.map((step) => (0.5 + (i + 1) * step) % 1));
+    for (let d = 0; d < 5; d++) {
+      const counts = [0, 1, 2, 3].map((q) => points.filter((p) => Math.floor((p[d] ?? 0) * 4) === q).length);
+      expect(Math.min(...counts)).toBeGreaterThanOrEqual(6);
+      const mean = points.reduce((all, p) => all + (p[d] ?? 0), 0) / 32;
+      expect(Math.abs(mean - 0.5)).toBeLessThan(0.06);
+    }
+  });
+  test("quantiles by hand", () => {
+    expect(quantile([1, 2, 3, 4, 5], 0.5)).toBe(3);
+    expect(quantile([1, 2, 3, 4, 5], 0.05)).toBeCloseTo(1.2, 9);
+    expect(quantile([7], 0.95)).toBe(7);
+  });
+  test("a powder's soda and acid move together: more of it in grams leaves what is met as it is", () => {
+    const spread = (ingredientId: string) =>
+      ledgerOf(
+        resolve([
+          { ingredientId, grams: { low: 5, mid: 10, high: 15 } },
+          { ingredientId: "white-rice-flour", grams: 100 },
+        ]),
+      );
+    const powder = spread("powder-aluminium-free").neutralised;
+    // Half the powder to half as much again: its soda doubles and trebles, its ratio only knows its acids within a few percent.
+    expect(powder.high - powder.low).toBeLessThan(0.25);
+    const soda = ledgerOf(
+      resolve([
+        { ingredientId: "soda", grams: { low: 1, mid: 2, high: 3 } },
+        { ingredientId: "buttermilk", grams: 240 },
+      ]),
+    ).neutralised;
+    expect(soda.high - soda.low).toBeGreaterThan(0.7);
+  });
+  test("3 g of salt and 2 g of soda in 300 g of water are a quarter of a mole a litre", () => {
+    const salted = resolve([
+      { ingredientId: "salt", grams: 3 },
+      { ingredientId: "soda", grams: 2 },
+    ]);
+    expect(ionicStrength(salted, 300)).toBeCloseTo((51.3 + 23.8) / 300, 2);
+  });
+  test("a batter whose powder has hardly dissolved is less acid than when all has, and cream of tartar is there at once", () => {
+    const batterOf = (id: string) => {
+      const items = resolve([
+        { ingredientId: "white-rice-flour", grams: 200 },
+        { ingredientId: "whole-milk", grams: 220 },
+        { ingredientId: id, grams: 10 },
+      ]);
+      const { lift } = liftOf(items, {});
+      return lift.batterPh - phOf(items, 200).batter;
+    };
+    expect(batterOf("powder-double-acting")).toBeGreaterThan(0.1);
+    expect(batterOf("powder-single-acting")).toBeLessThan(batterOf("powder-double-acting"));
+    expect(batterOf("powder-single-acting")).toBeGreaterThanOrEqual(0);
   });
 });

@@ -4,6 +4,7 @@ import { type Item, massOf, totalOf } from "../formula/resolve";
 import { rangeSchema } from "../measure/range";
 import { type Gas, gasOf, gasVolume, HANDLING_S, minutesUntilLost, stagesOf } from "./gas";
 import { type Ledger, ledgerOf } from "./ledger";
+import { crystalReaction, releasedAfter } from "./kinetics";
 import { meaningOf } from "./meaning";
 import { phOf } from "./ph";
 
@@ -55,9 +56,9 @@ export function liftOf(items: readonly Item[], process: Process): LiftParts {
   const massG = massOf(items);
   const ledger = ledgerOf(items);
   const gas = gasOf(items, ledger);
-  const ph = phOf(items, totalOf(items, "water"));
   const celsius = process.batterC ?? process.kitchenC ?? 22;
   const seconds = HANDLING_S + (process.restMinutes ?? 0) * 60;
+  const ph = phOf(items, totalOf(items, "water"), (acid) => releasedAfter(crystalReaction(acid), seconds, celsius));
   const lift: Lift = {
     verdict: verdictOf(ledger, gas, massG),
     sodaMmol: ledger.soda,
