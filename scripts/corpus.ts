@@ -3,7 +3,16 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { spawn } from "node:child_process";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { Reading } from "@uprise/core";
+import { findIngredient, type Reading } from "@uprise/core";
+import {
+  type Adviser,
+  type BalanceCase,
+  type FindingCase,
+  judgeBalance,
+  judgeFinding,
+  judgeSwap,
+  type SwapCase,
+} from "../packages/core/corpus/advice-judge";
 import {
   type FactCase,
   framed,
@@ -16,10 +25,11 @@ import {
 
 /**
  * Starts a server on an empty data folder and puts every case of a folder to it: `npm run corpus -- FOLDER`. The folder holds lines.json,
- * facts.json and recipes.json in the form of packages/core/corpus, which is taken where none is named. Says every case that is read otherwise
- * than a cook would mean it; ends with 0 when lines and facts reach 95 %.
+ * facts.json, recipes.json, swaps.json, balance.json and findings.json in the form of packages/core/corpus, which is taken where none is named; a
+ * folder that brings an advice.mjs judges its advice by that. Says every case that comes otherwise than a cook or baker would have it; ends with 0
+ * when enough of each are right.
  */
-const NEEDED = { lines: 0.95, facts: 0.95, recipes: 0 };
+const NEEDED = { lines: 0.95, facts: 0.95, recipes: 0.9, swaps: 0.9, balance: 0.9, findings: 0.95 };
 const folder = process.argv[2] ?? "packages/core/corpus";
 
 const casesOf = (name: string): unknown[] => {
@@ -41,31 +51,48 @@ async function main(): Promise<void> {
       });
       server.once("exit", (code) => fail(new Error(`The server ended with ${code}.`)));
     });
-    const read = async (text: string, measures: string): Promise<Reading> => {
-      const answer = await fetch(`${url}/api/read`, {
+    const post = async <T>(path: string, body: object): Promise<T> => {
+      const answer = await fetch(`${url}${path}`, {
         method: "POST",
         headers: { "content-type": "application/json" },
-        body: JSON.stringify({ text, measures }),
+        body: JSON.stringify(body),
       });
       if (!answer.ok) throw new Error(`${answer.status}: ${(await answer.text()).slice(0, 200)}`);
-      return (await answer.json()) as Reading;
+      return (await answer.json()) as T;
     };
-    const judges = {
-      lines: async (wanted: LineCase) => judgeLine(wanted, await read(framed(wanted.text), wanted.measures)) ?? "",
-      facts: async (wanted: FactCase) => judgeFacts(wanted, await read(framed(wanted.text), wanted.measures)).join("; "),
-      recipes: async (wanted: RecipeCase) => judgeRecipe(wanted, await read(wanted.text, wanted.measures)).join("; "),
+    const read = ({ text, measures }: LineCase | FactCase, whole = false): Promise<Reading> =>
+      post("/api/read", { text: whole ? text : framed(text), measures });
+    const ask: Adviser = {
+      analyse: (body) => post("/api/analyse", body),
+      balance: (body) => post("/api/balance", body),
+      swap: (body) => post("/api/swap", body),
     };
+    const judges: Record<keyof typeof NEEDED, (wanted: never) => Promise<string | null>> = {
+      lines: async (wanted: LineCase) => judgeLine(wanted, await read(wanted)),
+      facts: async (wanted: FactCase) => judgeFacts(wanted, await read(wanted)).join("; "),
+      recipes: async (wanted: RecipeCase) => judgeRecipe(wanted, await read(wanted, true)).join("; "),
+      swaps: (wanted: SwapCase) => judgeSwap(wanted, ask),
+      balance: (wanted: BalanceCase) => judgeBalance(wanted, ask),
+      findings: (wanted: FindingCase) => judgeFinding(wanted, ask, (name) => findIngredient(name)?.ingredient.id),
+    };
+    const own = join(folder, "advice.mjs");
+    const adviceApart = existsSync(own);
     let enough = true;
-    for (const name of ["lines", "facts", "recipes"] as const) {
-      const cases = casesOf(name) as (LineCase & FactCase & RecipeCase)[];
+    for (const name of Object.keys(NEEDED) as (keyof typeof NEEDED)[]) {
+      if (adviceApart && ["swaps", "balance", "findings"].includes(name)) continue;
+      const cases = casesOf(name) as { id: string }[];
       let right = 0;
       for (const wanted of cases) {
-        const fault = await judges[name](wanted);
-        if (fault === "") right++;
-        else console.log(`${wanted.id}  “${wanted.text.split("\n")[0] ?? ""}”  ${fault}`);
+        const fault = await judges[name](wanted as never);
+        if (!fault) right++;
+        else console.log(`${wanted.id}  ${fault}`);
       }
       console.log(`${name}: ${right} of ${cases.length}`);
       if (right < NEEDED[name] * cases.length) enough = false;
+    }
+    if (adviceApart) {
+      const judged = spawn(process.execPath, [own, url, folder], { stdio: "inherit" });
+      if ((await new Promise((done) => judged.once("exit", done))) !== 0) enough = false;
     }
     process.exitCode = enough ? 0 : 1;
   } finally {

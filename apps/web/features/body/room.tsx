@@ -37,12 +37,14 @@ export function BodyRoom({
   shelf,
   open,
   edit,
+  lines = [],
 }: {
   analysis: Analysis;
   shelf: Shelf;
   /** The formula as it is computed with, and how it is changed; without them a target cannot be taken. */
   open?: () => Opened;
   edit?: (edit: Edit) => void;
+  lines?: readonly { id: string; ingredientId?: string }[];
 }) {
   const colours = useColours();
   const { body, batch } = analysis;
@@ -71,7 +73,7 @@ export function BodyRoom({
           {gramsText(Math.abs(next.toG - next.fromG))} {next.toG > next.fromG ? "more" : "less"}, it {verb[next.consistency]}.
         </Body>
       ))}
-      {open && edit ? <BodyTarget now={body.consistency} shelf={shelf} open={open} edit={edit} /> : null}
+      {open && edit ? <BodyTarget now={body.consistency} shelf={shelf} open={open} edit={edit} lines={lines} /> : null}
       <Heading>{`Bands of ${kindName[analysis.given.kind].toLowerCase()}`}</Heading>
       <View role="list" aria-label="Bands of this kind of bake">
         {analysis.bands.map(({ name, low, high, value }) => {

@@ -1,4 +1,14 @@
-import { consistencies, type Consistency, CoreError, type Edit, gramsText, type Opened, type Shelf, targetOf } from "@uprise/core";
+import {
+  consistencies,
+  type Consistency,
+  CoreError,
+  type Edit,
+  gramsText,
+  learntFlour,
+  type Opened,
+  type Shelf,
+  targetOf,
+} from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -6,18 +16,21 @@ import { Choice } from "../../ui/choice";
 import { Button } from "../../ui/press";
 import { Body, Heading } from "../../ui/words";
 import { consistencyWord } from "../instruments/sentences";
+import { useLearnFlour } from "./use-learn-flour";
 
 interface BodyTargetProps {
   now: Consistency;
   shelf: Shelf;
   open: () => Opened;
   edit: (edit: Edit) => void;
+  /** The lines of the sheet, by id and ingredient. */
+  lines: readonly { id: string; ingredientId?: string }[];
 }
 
 const words = consistencies.map((value) => ({ value, label: consistencyWord[value] }));
 
 /** The body that one wants, as the liquid that gives it: computed, and taken on a press. */
-export function BodyTarget({ now, shelf, open, edit }: BodyTargetProps) {
+export function BodyTarget({ now, shelf, open, edit, lines }: BodyTargetProps) {
   const [wanted, setWanted] = useState<Consistency | null>(null);
   const word = wanted ?? now;
   const target = useMemo(() => {
@@ -30,6 +43,18 @@ export function BodyTarget({ now, shelf, open, edit }: BodyTargetProps) {
       return null;
     }
   }, [word, now, open, shelf]);
+  const learnt = useMemo(() => {
+    if (word === now) return null;
+    try {
+      return learntFlour(word, open(), shelf);
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      return null;
+    }
+  }, [word, now, open, shelf]);
+  const learn = useLearnFlour((id, from) => {
+    for (const line of lines) if (line.ingredientId === from) edit({ edit: "set-ingredient", lineId: line.id, ingredientId: id });
+  });
   const name = target ? (shelf.get(target.ingredientId)?.name ?? target.ingredientId).toLowerCase() : "";
   return (
     <View style={styles.all} testID="body-target">
@@ -55,6 +80,19 @@ export function BodyTarget({ now, shelf, open, edit }: BodyTargetProps) {
           >
             Take that much
           </Button>
+        </>
+      ) : null}
+      {learnt ? (
+        <>
+          <Body>
+            Or is your batter like that as it stands? Then your {(shelf.get(learnt.from)?.name ?? learnt.from).toLowerCase()} drinks{" "}
+            {learnt.factor.toFixed(2)} times what the table has ({learnt.range.low.toFixed(2)} to {learnt.range.high.toFixed(2)}{" "}
+            would do). It is kept in the store as yours and taken here.
+          </Body>
+          <Button kind="quiet" disabled={learn.isPending} onPress={() => learn.mutate(learnt)}>
+            Mine is like this
+          </Button>
+          {learn.error ? <Body tone="caution">{learn.error.message}</Body> : null}
         </>
       ) : null}
     </View>

@@ -83,7 +83,7 @@ function Room({ room }: { room: RoomName }) {
     case "lift":
       return <LiftRoom analysis={analysis} shelf={shelf} />;
     case "body":
-      return <BodyRoom analysis={analysis} shelf={shelf} open={open} edit={edit} />;
+      return <BodyRoom analysis={analysis} shelf={shelf} open={open} edit={edit} lines={formula.lines} />;
     case "fill":
       return (
         <FillRoom

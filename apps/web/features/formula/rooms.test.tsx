@@ -20,6 +20,7 @@ import { Dividing } from "../fill/dividing";
 import { PanShelf } from "../fill/pan-shelf";
 import { FillRoom } from "../fill/room";
 import { LiftRoom } from "../lift/room";
+import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import type { KitchenHere } from "../wire/queries";
 
@@ -158,6 +159,27 @@ test("the body that one wants is a press away: the liquid that gives it is compu
   fireEvent.click(room.getByRole("button", { name: "Take that much" }));
   const next = readings(openFormula(after(edit), bareKitchen));
   expect(next.body.consistency).toBe(wanted === "spoons" ? "spoonable" : "scoopable");
+});
+
+test("“mine is like this” keeps the baker's own flour and takes it on the sheet", async () => {
+  const edit = jest.fn();
+  const create = jest.spyOn(wire, "createIngredient").mockImplementation(async (ingredient) => ({
+    id: ingredient.id,
+    version: 1,
+    createdAt: "",
+    updatedAt: "",
+    own: true,
+    ingredient,
+  }));
+  jest.spyOn(wire, "ingredients").mockResolvedValue([]);
+  show(<BodyRoom analysis={analysis} shelf={builtInShelf} open={open} edit={edit} lines={formula.lines} />);
+  const room = within(screen.getByTestId("body-target"));
+  fireEvent.click(room.getByRole("radio", { name: analysis.body.consistency === "scoopable" ? "spoons" : "scoops" }));
+  expect(room.getByText(/your gluten-free flour blend.* drinks [\d.]+ times what the table has/)).toBeTruthy();
+  fireEvent.click(room.getByRole("button", { name: "Mine is like this" }));
+  await waitFor(() => expect(edit).toHaveBeenCalled());
+  expect(create).toHaveBeenCalledTimes(1);
+  expect(edit).toHaveBeenCalledWith({ edit: "set-ingredient", lineId: "l0", ingredientId: "my-gf-blend-plain" });
 });
 
 describe("the pan shelf", () => {

@@ -140,6 +140,11 @@ export const wire = {
     ),
   createIngredient: (ingredient: Ingredient) =>
     send(storedIngredientSchema, "POST", "/api/ingredients", { body: ingredientInputSchema.parse(ingredient) }),
+  changeIngredient: (ingredient: Ingredient, version: number) =>
+    send(storedIngredientSchema, "PUT", at("/api/ingredients", ingredient.id), {
+      body: ingredientInputSchema.parse(ingredient),
+      version,
+    }),
   removeIngredient: (id: string, version: number) => send(null, "DELETE", at("/api/ingredients", id), { version }),
   vessels: (signal?: AbortSignal) =>
     every((page) => send(pageOf(storedVesselSchema), "GET", `/api/vessels?own=true&pageSize=${PAGE}&page=${page}`, { signal })),

@@ -81,3 +81,22 @@ test("a fat that smokes in a hot pan is told with one that does not; yeast is sa
   expect(ids).toContain("ferment");
   expect(ids).not.toContain("lift-low");
 });
+
+test("fizz is told with the little of it that reaches the oven, beside what powder gives; plain water says nothing of it", () => {
+  const pouring = (liquid: string) => ({
+    kind: "pourable-batter" as const,
+    lines: [
+      { ingredientId: "white-rice-flour", grams: 150 },
+      { ingredientId: "corn-starch", grams: 60 },
+      { ingredientId: liquid, grams: 250 },
+      { ingredientId: "powder-double-acting", grams: 6 },
+    ],
+  });
+  const found = readings(pouring("seltzer")).findings.find(({ id }) => id === "fizz");
+  // 250 g with 12 to 17 mmol in 100 g, a tenth to a third of it kept: 3 to 15 mmol in 466 g, 24.5 mL each at 25 °C.
+  const [low = 0, high = 0] = (found?.message.match(/(\d+) to (\d+) mL/) ?? []).slice(1).map(Number);
+  expect(low).toBeGreaterThanOrEqual((250 * 0.12 * 0.1 * 24.4 * 100) / 466 / 1.1);
+  expect(high).toBeLessThanOrEqual(((250 * 0.17 * 0.35 * 24.4 * 100) / 466) * 1.1);
+  expect(found?.severity).toBe("note");
+  expect(readings(pouring("water")).findings.some(({ id }) => id === "fizz")).toBe(false);
+});

@@ -4,7 +4,7 @@ export const findingIds = [
   "soda-unmet", "acid-excess", "powder-high", "lift-low", "lift-early", "no-binder", "binder-doubled", "too-wet",
   "too-dry", "sugar-high", "fat-high", "pan-overfull", "pan-shallow", "core-late", "colour-shift", "gluten-check",
   "oats-check", "leavening-counted-twice", "temperature-mismatch", "oven-too-cool", "top-sinks",
-  "not-weighed", "cooked-mass", "recipe-differs", "fat-smokes", "ferment",
+  "not-weighed", "cooked-mass", "recipe-differs", "fat-smokes", "ferment", "fizz",
 ] as const; // prettier-ignore
 export type FindingId = (typeof findingIds)[number];
 

@@ -1,7 +1,9 @@
 import type { Kind } from "../formula/kinds";
 import { kindName } from "../formula/kinds";
 import { crumbOf, type Item, massOf } from "../formula/resolve";
+import { ML_PER_MMOL_25C } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
+import type { Gas } from "../lift/gas";
 import { acidPerGram } from "../lift/ledger";
 import { gramsText } from "../measure/amounts";
 import type { Measures } from "../measure/units";
@@ -66,6 +68,7 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
       ingredientIds: sodaIds,
     });
   }
+  out.push(...fizzFindings(items, gas, mass));
   const rest = process.restMinutes ?? 0;
   const quarter = lift.standMinutes.quarter;
   if (rest > 0 && quarter !== null && rest > quarter && gas.sources.length > 0) {
@@ -90,6 +93,24 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
   }
   out.push(...colourFindings(items, lift.ph, measures, again));
   return out;
+}
+
+/** Carbonated liquid: what it brings in the bottle, and how little of that reaches the oven beside what soda and powder give. */
+function fizzFindings(items: readonly Item[], gas: Gas, massG: number): Finding[] {
+  const fizzy = items.filter(({ ingredient }) => ingredient.carbonation);
+  if (fizzy.length === 0 || massG <= 0) return [];
+  const ml = (value: number): number => Math.round((value * ML_PER_MMOL_25C * 100) / massG);
+  const chemical = gas.sources.reduce((all, { mmol: given }) => all + given, 0);
+  const name = fizzy[0]?.ingredient.name.toLowerCase() ?? "";
+  return [
+    {
+      id: "fizz",
+      severity: "note",
+      message: `Of the fizz in ${name} ${ml(gas.fizz.low)} to ${ml(gas.fizz.high)} mL per 100 g of batter reach the oven; soda and powder give ${ml(chemical)}.`,
+      why: `The bottle holds ${mmol(gas.fizz.mid + gas.fizzLost)} of carbon dioxide; pouring and mixing let out four fifths of it. Open it last, pour it cold and fold it in at once; it lightens a thin batter and is no leavening for a thick one.`,
+      ingredientIds: fizzy.map(({ ingredient }) => ingredient.id),
+    },
+  ];
 }
 
 const mmol = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} mmol`;

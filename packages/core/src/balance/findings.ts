@@ -155,7 +155,7 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
   const water = profile.bands.waterPercent;
   const parched = readings.waterPercent < PARCHED * water.low && ordinaryShare(items) >= ORDINARY;
   if (side !== 0) {
-    const edge = side < 0 ? body.stiffness.high : body.stiffness.low;
+    const edge = (body.stiffness.mid + (side < 0 ? body.stiffness.high : body.stiffness.low)) / 2;
     const nearly = consistencyAgainst(consistencyOf(edge), kind) !== side;
     const id = side < 0 ? ("too-wet" as const) : ("too-dry" as const);
     out.push({
