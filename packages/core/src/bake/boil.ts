@@ -63,6 +63,8 @@ export function riseOfSteam(run: Run): void {
   for (let j = 0; j < columns; j++) {
     let rising = 0;
     let risingJ = 0;
+    // At the wall it finds its way up between crumb and pan.
+    const out = j === columns - 1 && section.shape.rim > 0 ? model.wallEscape : model.steamEscape;
     for (let i = 0; i < layers; i++) {
       const cell = j * layers + i;
       if (rising > 0) {
@@ -84,8 +86,8 @@ export function riseOfSteam(run: Run): void {
       }
       const made = steam[cell]!;
       if (made > 0) {
-        const escaped = model.steamEscape * made;
-        const escapedJ = model.steamEscape * steamJ[cell]!;
+        const escaped = out * made;
+        const escapedJ = out * steamJ[cell]!;
         account.vapourOutKg += escaped;
         account.vapourOutJ += escapedJ;
         rising += made - escaped;

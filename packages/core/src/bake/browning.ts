@@ -1,17 +1,20 @@
 import { GAS_CONSTANT, KELVIN } from "./steam-tables";
 
-/** Browning begins here, °C; its index counts minutes at this reference, °C. */
-const FROM_C = 105;
+/** A crust is dry and browning begins here, °C; its index counts minutes at this reference, °C. */
+export const CRUST_C = 105;
 const REFERENCE_K = 150 + KELVIN;
 
 /** Minutes-equivalent at 150 °C that a surface gathers in so many seconds. */
 export const browned = (celsius: number, energy: number, seconds: number): number =>
-  celsius <= FROM_C ? 0 : (seconds / 60) * Math.exp((-energy / GAS_CONSTANT) * (1 / (celsius + KELVIN) - 1 / REFERENCE_K));
+  celsius <= CRUST_C ? 0 : (seconds / 60) * Math.exp((-energy / GAS_CONSTANT) * (1 / (celsius + KELVIN) - 1 / REFERENCE_K));
+
+/** Minutes at 150 °C from which a crust is golden; confidence C. */
+export const GOLDEN = 2;
 
 /** Words for browning by minutes at 150 °C, up to which each holds; confidence C. */
 const words: [word: string, upTo: number][] = [
   ["pale", 0.4],
-  ["light gold", 2],
+  ["light gold", GOLDEN],
   ["golden", 7],
   ["deep brown", 16],
 ];

@@ -19,17 +19,30 @@ const WATER_CONDUCTIVITY = 0.653;
 /** Share of the drying over which a crust's conductivity takes over. */
 const CRUST_OVER = 0.3;
 
+/** Capacity of one cell, J/K; on its boiling line heat makes steam and the capacity is that of the line. */
+export function heatCapacity(run: Run, cell: number): void {
+  const { section, model, capacity, sensible, boilingC, boilingSpread } = run;
+  const { dry, water, celsius, perDry } = section;
+  const w = water[cell]!;
+  const first = dry[cell]! * perDry.water[cell]!;
+  let c = dry[cell]! * perDry.capacity[cell]! + w * WATER_CAPACITY;
+  sensible[cell] = c;
+  if (w > model.boundShare * first * 1.0001) {
+    const line = boilingC - boilingSpread + (boilingSpread * first) / w;
+    if (celsius[cell]! >= line - 1e-3) c += (latentHeat(line) * w * w) / (boilingSpread * first);
+  }
+  capacity[cell] = c;
+}
+
 /**
- * Capacity and conductivity of every cell. Where a cell stands on its boiling line, heat makes steam and the capacity is that of the line.
- * Conductivity: condensed matter by volume, bubbles with the vapour that evaporates on their warm side and condenses on the
+ * Capacity and conductivity of every cell. Conductivity: condensed matter by volume, bubbles with the vapour that evaporates on their warm side and condenses on the
  * cold one, joined by Maxwell and Eucken with the bubbles dispersed.
  */
 export function conduct(run: Run): void {
-  const { section, model, pressurePa, waterActivity, resistivity, capacity, boilingC, boilingSpread } = run;
+  const { section, model, pressurePa, waterActivity, resistivity, vapour } = run;
   const { cells, dry, water, gasVolume, celsius, perDry } = section;
-  const base = boilingC - boilingSpread;
   const { condensedShare, waterActivityRate, vapourShare, boundShare, crustConductivity } = model;
-  const { capacity: dryCapacity, water: firstPerDry, volume: dryVolume, conductance } = perDry;
+  const { water: firstPerDry, volume: dryVolume, conductance } = perDry;
   const psat = saturationTable;
   const vapours = vapourConductivityTable;
   for (let cell = 0; cell < cells; cell++) {
@@ -41,6 +54,7 @@ export function conduct(run: Run): void {
     const kc = (condensedShare * (waterVolume * WATER_CONDUCTIVITY + solids * conductance[cell]!)) / condensed;
     const gas = gasVolume[cell]!;
     let k = kc;
+    let still = kc;
     const active = w > 0 ? approach((waterActivityRate * w) / solids) : 0;
     waterActivity[cell] = active;
     if (gas > 0) {
@@ -48,31 +62,68 @@ export function conduct(run: Run): void {
       const at = place | 0;
       const part = place - at;
       const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
-      const vapour = vapours[at]! + part * (vapours[at + 1]! - vapours[at]!);
+      const byVapour = vapours[at]! + part * (vapours[at + 1]! - vapours[at]!);
       const pw = active * saturated;
       const flow = pw >= 0.9 * pressurePa ? MOST_FLOW : pressurePa / (pressurePa - pw);
-      const kb = AIR_CONDUCTIVITY + active * vapourShare * vapour * flow;
+      const kb = AIR_CONDUCTIVITY + active * vapourShare * byVapour * flow;
       const share = gas / (gas + condensed);
       k = (kc * (2 * kc + kb - 2 * share * (kc - kb))) / (2 * kc + kb + share * (kc - kb));
+      still =
+        (kc * (2 * kc + AIR_CONDUCTIVITY - 2 * share * (kc - AIR_CONDUCTIVITY))) /
+        (2 * kc + AIR_CONDUCTIVITY + share * (kc - AIR_CONDUCTIVITY));
     }
+    let carried = k - still;
     if (first > 0) {
       const wet = (w / first - boundShare) / CRUST_OVER;
-      if (wet < 1) k = crustConductivity + (k - crustConductivity) * Math.max(0, wet);
+      if (wet < 1) {
+        k = crustConductivity + (k - crustConductivity) * Math.max(0, wet);
+        carried *= Math.max(0, wet);
+      }
     }
+    vapour[cell] = carried / k;
     resistivity[cell] = 1 / k;
-    let c = solids * dryCapacity[cell]! + w * WATER_CAPACITY;
-    if (w > boundShare * first * 1.0001) {
-      const line = base + (boilingSpread * first) / w;
-      if (celsius[cell]! >= line - 1e-3) c += (latentHeat(line) * w * w) / (boilingSpread * first);
-    }
-    capacity[cell] = c;
+    heatCapacity(run, cell);
   }
+}
+
+/**
+ * Moves the water whose vapour carried its share of the heat that crossed a face, from the warm cell to the cold one: the heat is booked by the
+ * sweep, the water takes what liquid of its temperature holds besides. Never below the bound share, and after the cell has boiled: water that
+ * takes up latent heat is not carried off.
+ */
+function carry(run: Run, cell: number, next: number, joules: number): void {
+  const { section, model, vapour } = run;
+  const { dry, water, enthalpy, celsius, perDry } = section;
+  const from = joules > 0 ? cell : next;
+  const to = joules > 0 ? next : cell;
+  const spare = water[from]! - model.boundShare * dry[from]! * perDry.water[from]!;
+  if (spare <= 0) return;
+  const t = celsius[from]!;
+  const moved = Math.min(spare, (Math.abs(joules) * Math.min(vapour[cell]!, vapour[next]!)) / latentHeat(t));
+  water[from]! -= moved;
+  water[to]! += moved;
+  enthalpy[from]! -= moved * WATER_CAPACITY * t;
+  enthalpy[to]! += moved * WATER_CAPACITY * t;
 }
 
 /** The drying front seen from an open surface: set by `findTopFront` and `findSideFront`, read by the sweeps. */
 const front = { cell: -1, flux: 0, slope: 0 };
+/** From this share of what a cell has on, its evaporation no longer grows with its temperature within a step. */
+const HALF_OF = 0.5;
 
-/** Vapour through the surface from a wet cell under so much dry crust, kg/m²s, and how it grows with temperature. */
+/** A crust with this share of gas or more lets vapour through like any crumb; a dense one in proportion, and never less than a tenth of it. */
+const OPEN_CRUST = 0.2;
+const DENSEST = 0.1;
+
+/** Depth of open crust that resists vapour like so much of this cell, m. */
+function asOpenCrust({ section }: Run, cell: number, depth: number): number {
+  const { dry, water, gasVolume, perDry } = section;
+  const gas = gasVolume[cell]!;
+  const porous = gas / (gas + dry[cell]! * perDry.volume[cell]! + water[cell]! / WATER_DENSITY) / OPEN_CRUST;
+  return depth / (porous >= 1 ? 1 : porous > DENSEST ? porous : DENSEST);
+}
+
+/** Vapour through the surface from a wet cell under crust that resists like so much open one, kg/m²s, and how it grows with temperature. */
 function evaporation(run: Run, cell: number, dryDepth: number): void {
   const { model, around, section, waterActivity } = run;
   const t = section.celsius[cell]!;
@@ -98,10 +149,10 @@ function findTopFront(run: Run, column: number): void {
     const first = dry[cell]! * perDry.water[cell]!;
     const w = water[cell]!;
     if (first > 0 && w > model.boundShare * first * 1.001) {
-      evaporation(run, cell, depth + thickness[cell]! * Math.max(0, 1 - w / first));
+      evaporation(run, cell, depth + asOpenCrust(run, cell, thickness[cell]! * Math.max(0, 1 - w / first)));
       return;
     }
-    depth += thickness[cell]!;
+    depth += asOpenCrust(run, cell, thickness[cell]!);
   }
 }
 
@@ -116,11 +167,22 @@ function findSideFront(run: Run, layer: number): void {
     const w = water[cell]!;
     const width = outer[j]! - inner[j]!;
     if (first > 0 && w > model.boundShare * first * 1.001) {
-      evaporation(run, cell, depth + width * Math.max(0, 1 - w / first));
+      evaporation(run, cell, depth + asOpenCrust(run, cell, width * Math.max(0, 1 - w / first)));
       return;
     }
-    depth += width;
+    depth += asOpenCrust(run, cell, width);
   }
+}
+
+/** The front gives no more in a step than its cell has: what the sweep reckons with is what leaves. */
+function boundFront({ section, model }: Run, area: number, dt: number): void {
+  const cell = front.cell;
+  if (cell < 0 || front.flux <= 0) return;
+  const spare = section.water[cell]! - model.boundShare * section.dry[cell]! * section.perDry.water[cell]!;
+  const most = Math.max(0, spare) / (area * dt);
+  if (front.flux < HALF_OF * most) return;
+  front.flux = Math.min(front.flux, most);
+  front.slope = 0;
 }
 
 /** Takes the vapour of a step out of the front's cell: mass and enthalpy, no more than the cell can give. */
@@ -128,7 +190,7 @@ function dryOut(run: Run, area: number, warmer: number, dt: number): void {
   const { section, model, account } = run;
   const cell = front.cell;
   const spare = section.water[cell]! - model.boundShare * section.dry[cell]! * section.perDry.water[cell]!;
-  const gone = Math.min(area * (front.flux + front.slope * warmer) * dt, spare);
+  const gone = Math.min(area * (front.flux + front.slope * warmer) * dt, Math.max(0, spare));
   const joules = gone * vapourEnthalpy(section.celsius[cell]!);
   section.water[cell]! -= gone;
   section.enthalpy[cell]! -= joules;
@@ -136,11 +198,44 @@ function dryOut(run: Run, area: number, warmer: number, dt: number): void {
   account.vapourOutJ += joules;
 }
 
+const MOST_PASSES = 4;
+/** Capacities that are nearer to each other than this, as a share, are the same. */
+const SAME_CAPACITY = 0.01;
+
+/**
+ * A cell on its boiling line takes up latent heat, but gives none back (its vapour is gone) and no more than its water has. Where the solution cools
+ * such a cell it gets its sensible capacity, where it would boil more than there is as much as that (in the last pass none); the line is then solved
+ * again. Whether any.
+ */
+function overdrawn(run: Run, start: number, count: number, stride: number, row: number, perStep: number, last: boolean): boolean {
+  const { capacity, sensible, section, solver, model } = run;
+  const { celsius, water, dry, perDry } = section;
+  let any = false;
+  for (let k = 0, cell = start; k < count; k++, cell += stride) {
+    const latent = capacity[cell]! - sensible[cell]!;
+    if (latent <= 0) continue;
+    const warmer = solver.x[row + k]! - celsius[cell]!;
+    let most = 0;
+    if (warmer > 0) {
+      const spare = water[cell]! - model.boundShare * dry[cell]! * perDry.water[cell]!;
+      most = spare > 0 ? (latentHeat(celsius[cell]!) * spare) / warmer : 0;
+      if (latent <= most * (1 + SAME_CAPACITY)) continue;
+      if (last) most = 0;
+    }
+    const less = (latent - most) * perStep;
+    solver.middle[row + k]! -= less;
+    solver.right[row + k]! -= less * celsius[cell]!;
+    capacity[cell] = sensible[cell]! + most;
+    any = true;
+  }
+  return any;
+}
+
 /** Heat along every column: plate or oven, base, layers, open top. Backward Euler; the fluxes of the solution are booked exactly. */
 export function sweepColumns(run: Run, dt: number): void {
-  const { section, model, pan, around, solver, topC, baseC, account, resistivity, capacity } = run;
+  const { section, model, pan, around, solver, topC, baseC, account, resistivity, capacity, crossed } = run;
   const { layers, columns, area, thickness, widening, celsius, enthalpy, base, baseCapacity } = section;
-  const { lower, middle, upper, right } = solver;
+  const { lower, middle, upper, right, x } = solver;
   const n = layers + 1;
   const perStep = 1 / dt;
   for (let j = 0; j < columns; j++) {
@@ -155,7 +250,10 @@ export function sweepColumns(run: Run, dt: number): void {
       outside = 0;
       inside = a / (1 / (around.h + radiation(model.surfaceEmissivity, around.airC, celsius[first]!)) + under);
     } else {
-      outside = around.plateC === null ? a * (around.h + radiation(pan.emissivity, around.airC, base[j]!)) : a * pan.plateContact;
+      outside =
+        around.plateC === null
+          ? a * pan.gathers * (around.h + radiation(pan.emissivity, around.airC, base[j]!))
+          : a * pan.plateContact;
       inside = a / (pan.resistance + under);
       if (around.plateC !== null) outsideC = around.plateC;
     }
@@ -187,6 +285,7 @@ export function sweepColumns(run: Run, dt: number): void {
     middle[layers]! += top;
     right[layers]! += top * around.airC;
     findTopFront(run, j);
+    boundFront(run, open, dt);
     const drying = front.cell;
     let frontStart = 0;
     if (drying >= 0) {
@@ -197,8 +296,10 @@ export function sweepColumns(run: Run, dt: number): void {
       right[row]! += latent * (front.slope * frontStart - front.flux);
     }
     solve(solver, n);
-    const intoBase = outside * (outsideC - right[0]!) * dt;
-    const fromBase = inside * (right[0]! - right[1]!) * dt;
+    for (let pass = 0; pass < MOST_PASSES && overdrawn(run, first, layers, 1, 1, perStep, pass === MOST_PASSES - 1); pass++)
+      solve(solver, n);
+    const intoBase = outside * (outsideC - x[0]!) * dt;
+    const fromBase = inside * (x[0]! - x[1]!) * dt;
     if (around.onRack) account.heatIn += fromBase;
     else {
       base[j]! += (intoBase - fromBase) / baseCapacity[j]!;
@@ -207,25 +308,27 @@ export function sweepColumns(run: Run, dt: number): void {
     let incoming = fromBase;
     for (let i = 0; i < layers; i++) {
       const cell = first + i;
-      const outgoing =
-        i < layers - 1 ? -upper[i + 1]! * (right[i + 1]! - right[i + 2]!) * dt : top * (right[layers]! - around.airC) * dt;
+      const outgoing = i < layers - 1 ? -upper[i + 1]! * (x[i + 1]! - x[i + 2]!) * dt : top * (x[layers]! - around.airC) * dt;
       enthalpy[cell]! += incoming - outgoing;
+      crossed[i] = outgoing;
       incoming = outgoing;
     }
     account.heatIn -= incoming;
-    topC[j] = film > 0 ? right[layers]! + (top / open) * half * (around.airC - right[layers]!) : right[layers]!;
-    baseC[j] = right[1]! + (inside / a) * under * (right[0]! - right[1]!);
-    if (drying >= 0) dryOut(run, open, right[drying - first + 1]! - frontStart, dt);
+    topC[j] = film > 0 ? x[layers]! + (top / open) * half * (around.airC - x[layers]!) : x[layers]!;
+    baseC[j] = x[1]! + (inside / a) * under * (x[0]! - x[1]!);
+    if (drying >= 0) dryOut(run, open, x[drying - first + 1]! - frontStart, dt);
     recover(run, first, layers, 1);
+    for (let i = 0; i < layers - 1; i++) carry(run, first + i, first + i + 1, crossed[i]!);
+    for (let cell = first; cell <= last; cell++) heatCapacity(run, cell);
   }
 }
 
 /** Heat across every layer: from the middle to the wall of the pan, and to the air where there is no wall. */
 export function sweepLayers(run: Run, dt: number): void {
-  const { section, model, pan, around, solver, sideC, account, resistivity, capacity } = run;
+  const { section, model, pan, around, solver, sideC, account, resistivity, capacity, crossed } = run;
   const { layers, columns, face, inner, outer, thickness, bottom, widening, celsius, enthalpy, wall, wallCapacity, shape } =
     section;
-  const { lower, middle, upper, right } = solver;
+  const { lower, middle, upper, right, x } = solver;
   const lastColumn = columns - 1;
   const halfWall = (outer[lastColumn]! - inner[lastColumn]!) / 2;
   const perStep = 1 / dt;
@@ -260,7 +363,7 @@ export function sweepLayers(run: Run, dt: number): void {
     middle[lastColumn]! += intoWall + air;
     upper[lastColumn] = -intoWall;
     right[lastColumn]! += air * around.airC;
-    const outside = below * side * (around.h + radiation(pan.emissivity, around.airC, wall[i]!));
+    const outside = below * side * pan.gathers * (around.h + radiation(pan.emissivity, around.airC, wall[i]!));
     const hold = wallCapacity[i]! * perStep;
     lower[columns] = -intoWall;
     middle[columns] = hold + intoWall + outside;
@@ -269,6 +372,7 @@ export function sweepLayers(run: Run, dt: number): void {
     let frontStart = 0;
     if (open > 0) {
       findSideFront(run, i);
+      boundFront(run, open, dt);
       drying = front.cell;
       if (drying >= 0) {
         const row = (drying - i) / layers;
@@ -279,21 +383,25 @@ export function sweepLayers(run: Run, dt: number): void {
       }
     }
     solve(solver, columns + 1);
+    for (let pass = 0; pass < MOST_PASSES && overdrawn(run, i, columns, layers, 0, perStep, pass === MOST_PASSES - 1); pass++)
+      solve(solver, columns + 1);
     let incoming = 0;
     for (let j = 0; j < columns; j++) {
-      const outgoing = j < lastColumn ? -upper[j]! * (right[j]! - right[j + 1]!) * dt : 0;
-      enthalpy[j * layers + i]! += incoming - outgoing;
+      const outgoing = j < lastColumn ? -upper[j]! * (x[j]! - x[j + 1]!) * dt : 0;
+      const cell = j * layers + i;
+      enthalpy[cell]! += incoming - outgoing;
+      crossed[j] = outgoing;
       incoming = outgoing;
     }
-    const toWall = intoWall * (right[lastColumn]! - right[columns]!) * dt;
-    const toAir = air * (right[lastColumn]! - around.airC) * dt;
+    const toWall = intoWall * (x[lastColumn]! - x[columns]!) * dt;
+    const toAir = air * (x[lastColumn]! - around.airC) * dt;
     enthalpy[edge]! -= toWall + toAir;
-    const fromOutside = outside * (around.airC - right[columns]!) * dt;
+    const fromOutside = outside * (around.airC - x[columns]!) * dt;
     wall[i]! += (toWall + fromOutside) / wallCapacity[i]!;
     account.heatIn += fromOutside - toAir;
-    sideC[i] =
-      film > 0 && open > 0 ? right[lastColumn]! + (air / open) * half * (around.airC - right[lastColumn]!) : right[columns]!;
-    if (drying >= 0) dryOut(run, open, right[(drying - i) / layers]! - frontStart, dt);
+    sideC[i] = film > 0 && open > 0 ? x[lastColumn]! + (air / open) * half * (around.airC - x[lastColumn]!) : x[columns]!;
+    if (drying >= 0) dryOut(run, open, x[(drying - i) / layers]! - frontStart, dt);
     recover(run, i, columns, layers);
+    for (let j = 0; j < lastColumn; j++) carry(run, j * layers + i, (j + 1) * layers + i, crossed[j]!);
   }
 }

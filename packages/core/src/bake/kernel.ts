@@ -1,28 +1,31 @@
 import { aroundOven, panMaterial, panOf } from "./surroundings";
 import { conduct, sweepColumns, sweepLayers } from "./heat";
+import { seep } from "./seep";
 import { riseOfSteam } from "./boil";
 import { type Model, standardModel } from "./model";
 import { level, retemper, rise, type StepTables } from "./rise";
 import { type Run, tridiagonal } from "./run";
-import { cut, type Grid, type SectionShape, stack, widen } from "./section";
+import { cut, type Grid, type SectionShape, stack, WATER_DENSITY, widen } from "./section";
+import { type Flow, flowOut, meltingShare } from "./spread";
 import { stageRates } from "./stages";
 import { brush, slabsOf } from "./slabs";
 import { FLOWS_BELOW, relativeConsistency, type Start } from "./start";
 import type { Gas } from "../lift/gas";
 import { GAS_CONSTANT, KELVIN, WATER_CAPACITY, boilingC, pressurePa, releaseTable, tableOf } from "./steam-tables";
 
-/** Area of a top over its footprint: cups and free pieces dome more than broad tins. */
-const TOP = { cup: 1.35, loaf: 1.1, broad: 1.05, free: 1.1 };
+/** A round vessel with so small a half-width is a cup; a tin so narrow against its wall domes like a loaf. */
+const CUP_UNDER_M = 0.06;
+const LOAF_ASPECT = 2.4;
 /** Wall that heats with the batter, over its depth at the start. */
 const WALL_OVER_DEPTH = 1.5;
 /** A syrup holds no more sugar than this at its boiling point, mol/kg; the rest lies undissolved. */
 const MOST_MOLAL = 12;
 
-function topFactor(shape: SectionShape): number {
-  if (shape.rim <= 0) return TOP.free;
-  const aspect = (2 * shape.reach) / Math.max(shape.rim, 1e-3);
-  if (shape.form === "axial" && shape.reach < 0.06) return TOP.cup;
-  return aspect < 2.4 ? TOP.loaf : TOP.broad;
+/** Area of a top over its footprint: a cup's cap stands over its rim, a loaf domes, a sheet stays level. */
+function topFactor(shape: SectionShape, model: Model): number {
+  if (shape.rim <= 0) return model.topFree;
+  if (shape.form === "axial" && shape.reach < CUP_UNDER_M) return model.topCup;
+  return (2 * shape.reach) / Math.max(shape.rim, 1e-3) < LOAF_ASPECT ? model.topLoaf : model.topBroad;
 }
 
 /** Makes the run of a start: cuts the section, fills it with gas and heat, warms the pan. */
@@ -41,7 +44,7 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     risen.bound.forEach((mol, r) => (section.bound[r * cells + cell] = mass * mol));
   }
   const { capacity } = panMaterial(vessel);
-  const panC = vessel.preheated || oven.mode === "hob" ? oven.celsius : start.kitchenC;
+  const panC = vessel.warmC ?? (vessel.preheated || oven.mode === "hob" ? oven.celsius : start.kitchenC);
   const wallShare = start.shape.rim > 0 ? Math.min(start.shape.rim / Math.max(section.height[0]!, 1e-6), WALL_OVER_DEPTH) : 0;
   for (let j = 0; j < columns; j++) {
     section.base[j] = panC;
@@ -60,24 +63,36 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     pressurePa: pressure,
     boilingC: boilingC(pressure),
     boilingSpread: Math.max(model.boilingSpread, model.boilingPerMolal * Math.min(MOST_MOLAL, start.material.sugarMolality)),
-    topFactor: topFactor(start.shape),
+    topFactor: topFactor(start.shape, model),
     consistency: relativeConsistency(start.stiffness, model),
     levels: start.stiffness < FLOWS_BELOW && start.shape.rim > 0,
     setting: true,
+    flow: flowOf(start),
+    flown: 1,
     live: new Uint8Array(section.stages).fill(1),
     topC: new Float64Array(columns).fill(batterC),
     baseC: new Float64Array(columns).fill(batterC),
     sideC: new Float64Array(layers).fill(batterC),
     waterActivity: new Float64Array(cells),
     resistivity: new Float64Array(cells),
+    vapour: new Float64Array(cells),
     capacity: new Float64Array(cells),
+    sensible: new Float64Array(cells),
     steam: new Float64Array(cells),
     steamJ: new Float64Array(cells),
     account: { heatIn: 0, vapourOutKg: 0, vapourOutJ: 0 },
     flows: new Float64Array(columns),
+    crossed: new Float64Array(Math.max(layers, columns)),
     faces: new Float64Array(cells),
     solver: tridiagonal(Math.max(layers, columns) + 2),
   };
+}
+
+/** What is poured on a griddle has flowed, what is set close cannot, and a log is held by its length. */
+function flowOf({ shape, vessel, yieldPa, fatShare, cutIn, material, risen }: Start): Flow | null {
+  if (shape.rim > 0 || shape.spread <= 0 || shape.form !== "axial" || vessel.shape === "griddle") return null;
+  const density = 1 / (material.dryVolume + material.water / WATER_DENSITY + risen.gasM3);
+  return { yieldPa, melts: meltingShare(fatShare, cutIn), density };
 }
 
 export function tablesFor(start: Pick<Start, "gas" | "settingC">, model: Model, dt: number): StepTables {
@@ -108,8 +123,10 @@ export function step(run: Run, tables: StepTables, dt: number): void {
   sweepColumns(run, dt);
   sweepLayers(run, dt);
   riseOfSteam(run);
+  seep(run, dt);
   rise(run, tables, dt);
-  if (run.section.shape.spread > 0) widen(run.section);
+  flowOut(run, dt);
+  if (run.section.shape.rim <= 0) widen(run.section, run.flown);
   stack(run.section);
   if (run.levels) {
     level(run, dt);

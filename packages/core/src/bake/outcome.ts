@@ -4,7 +4,7 @@ import { wholeKg } from "./start";
 import type { Frame, Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
-const WORD = { hollow: 0.12, fallen: 0.12, domed: 0.1, peaked: 0.42 };
+const WORD = { hollow: 0.12, slumped: 0.22, fallen: 0.15, domed: 0.1, peaked: 0.42 };
 /** A crumb counts as gummy under this share set, or over this much of its first water. */
 const GUMMY = { set: 0.9, water: 1.18 };
 /** Batter stands over a rim as a cap: so high over the half-width. A cup's top is held by its own crust all around and mushrooms. */
@@ -78,9 +78,24 @@ function topOf(trace: Trace, overflowMl: number): Simulation["top"] {
   for (let j = 0; j < columns; j++) highest = Math.max(highest, height[j]!);
   if (overflowMl > 1) return "over the rim";
   const once = trace.samples.reduce((all, sample) => Math.max(all, sample.middleM), 0);
-  if (highest - middle > WORD.hollow * highest || once - middle > WORD.fallen * once) return "sunken";
+  if (highest - middle > WORD.hollow * highest || once - middle > (trace.start.shape.rim > 0 ? WORD.fallen : WORD.slumped) * once)
+    return "sunken";
+  // A ball or a heap is higher in its middle from the beginning.
+  if (trace.start.shape.profile) return "domed";
   const dome = (middle - edge) / highest;
   return dome > WORD.peaked ? "peaked" : dome > WORD.domed ? "domed" : "flat";
+}
+
+function marksOf({ marks }: Trace): Simulation["marks"] {
+  const minute = (second: number | null): number | null => (second === null ? null : rounded(second / 60, 1));
+  return {
+    core: minute(marks.coreS),
+    golden: minute(marks.goldenS),
+    dry: minute(marks.dryS),
+    skewer: minute(marks.skewerS),
+    springs: minute(marks.springsS),
+    edge: minute(marks.edgeS),
+  };
 }
 
 /** Everything that is read from a trace, but for the range of `done` and its sensitivities. */
@@ -127,7 +142,11 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
     overflowMl: rounded(overflowMl, 0),
     volumeMlPerG: rounded((out.volumeM3 * 1000) / (wholeKg(start) * (1 - out.lossShare)), 2),
     loss: { oven: rounded(100 * out.lossShare, 1), cooled: rounded(100 * last.lossShare, 1) },
-    browning: { top: rounded(out.brownTop, 2), base: rounded(out.brownBase, 2) },
+    browning: { top: rounded(out.brownTop, 2), base: rounded(out.brownBase, 2), rim: rounded(out.brownRim, 2) },
+    judged: start.judged,
+    marks: marksOf(trace),
+    pale: trace.pale,
+    spreadPercent: start.shape.rim > 0 ? 0 : rounded(100 * (Math.sqrt(trace.out.widening) - 1), 0),
     gummy: gummyOf(trace),
     carryOverK: rounded(Math.max(0, ...afterOut.map((sample) => sample.coreC - out.coreC)), 1),
     cutAfterMinutes: Math.ceil((cut.second - outS) / 60),

@@ -1,6 +1,7 @@
 import { CoreError } from "../errors";
 import type { Vessel } from "../pantry/vessel";
-import { baseArea, type SectionShape, volumeTo } from "./section";
+import { heapHeight, heapRadius, standsUpright } from "./heap";
+import { baseArea, PEAK, type SectionShape, volumeTo } from "./section";
 
 /** Walls of a muffin cup lean out: base over rim diameter, where nothing else is known. */
 const CUP_TAPER = 0.78;
@@ -10,10 +11,10 @@ const ASSUMED_HEIGHT_MM = { rectangular: 60, round: 50, ring: 90, muffin: 34 };
 /** Mass of a free piece and a griddle cake where nothing says otherwise, g; their thickness, mm. */
 const PIECE_G = { free: 85, griddle: 55 };
 const THICKNESS_MM = { free: 26, griddle: 8 };
-/** Free pieces grow sideways too: area ~ volume^0.4, height ~ volume^0.6. */
-const SPREAD = 0.4;
-/** Neighbours that touch cover this share of a piece's side. */
-const COVERED = 0.75;
+/** Gas blows a free piece up sideways too: area ~ volume^0.15, a scone that doubles is 5 % wider (kitchen range: under 10 %). */
+const SPREAD = 0.15;
+/** Yield stress where nobody says otherwise, Pa: a soft dough. */
+const DOUGH_PA = 250;
 
 /** A vessel as so many equal outlines. */
 export interface Outline {
@@ -23,8 +24,8 @@ export interface Outline {
 
 const m = (mm: number): number => mm / 1000;
 
-/** The outline of one vessel, cup or piece, and how many there are. Throws `bad-vessel` when a needed measure is missing. */
-export function outlineOf(vessel: Vessel, massG: number, batterMl: number): Outline {
+/** The outline of one vessel, cup or piece, and how many there are; what has no walls stands by its yield stress, Pa. Throws `bad-vessel` when a needed measure is missing. */
+export function outlineOf(vessel: Vessel, massG: number, batterMl: number, yieldPa = DOUGH_PA): Outline {
   switch (vessel.shape) {
     case "rectangular":
       return { shape: measuredByWater(vessel, rectangular(vessel)), pieces: vessel.pieces ?? 1 };
@@ -48,7 +49,7 @@ export function outlineOf(vessel: Vessel, massG: number, batterMl: number): Outl
     }
     case "free":
     case "griddle":
-      return loose(vessel, massG, batterMl);
+      return loose(vessel, massG, batterMl, yieldPa);
   }
 }
 
@@ -127,28 +128,48 @@ const straightened = (shape: SectionShape): { reach: number; length: number; fla
     ? { reach: shape.reach * shape.flare, length: 0, flare: 1 }
     : { reach: shape.reach * Math.sqrt(shape.flare), length: shape.length * Math.sqrt(shape.flare), flare: 1 };
 
-function loose(vessel: Vessel, massG: number, batterMl: number): Outline {
+function loose(vessel: Vessel, massG: number, batterMl: number, yieldPa: number): Outline {
   const kind = vessel.shape === "griddle" ? "griddle" : "free";
   const pieces = vessel.pieceG
     ? Math.max(1, Math.round(massG / vessel.pieceG))
     : (vessel.pieces ?? Math.max(1, Math.round(massG / PIECE_G[kind])));
-  return {
-    shape: {
-      form: "axial",
-      reach: reachOf(vessel, batterMl / pieces / 1e6),
-      length: 0,
-      ends: 0,
-      flare: 1,
-      rim: 0,
-      spread: SPREAD,
-      covered: vessel.touching ? COVERED : 0,
-    },
-    pieces,
-  };
+  const volume = batterMl / pieces / 1e6;
+  return { shape: pieceOf(vessel, volume, massG / pieces / 1000 / volume, yieldPa), pieces };
 }
 
-/** Radius of a free piece of so many m³ that is as thick as the vessel says, m. */
-export function reachOf(vessel: Vessel, volume: number): number {
-  const thickness = vessel.thicknessMm ?? THICKNESS_MM[vessel.shape === "griddle" ? "griddle" : "free"];
-  return Math.sqrt(volume / m(thickness) / Math.PI);
+/** Perimeter of a wedge of an eighth over that of a circle of its area, and length over width of a log. */
+const WEDGE_SIDES = 1.25;
+const LOG_LENGTHS = 4;
+
+/**
+ * The outline of one piece without walls, of so many m³ and kg/m³. As thick in the middle as the vessel says and its stuff can stand; a drop, and
+ * what cannot stand so high, is a heap at rest. Set close, neighbours cover its sides and it grows upward only.
+ */
+export function pieceOf(vessel: Vessel, volume: number, density: number, yieldPa: number): SectionShape {
+  const kind = vessel.shape === "griddle" ? "griddle" : "free";
+  const form = vessel.piece ?? "disc";
+  const heaped = heapRadius(volume, yieldPa, density);
+  const resting = heapHeight(heaped, yieldPa, density);
+  const said = vessel.thicknessMm === undefined ? (form === "drop" ? resting : m(THICKNESS_MM[kind])) : m(vessel.thicknessMm);
+  const upright = Math.max(resting, standsUpright(yieldPa, density));
+  const high = vessel.touching || kind === "griddle" ? said : Math.min(said, upright);
+  const profile = form === "drop" ? ("heap" as const) : form === "ball" ? ("dome" as const) : undefined;
+  const free = vessel.touching === true ? { spread: 0, covered: 1 } : { spread: SPREAD, covered: 0 };
+  if (form === "log") {
+    // A flattened half round: its section is π/4 of width times height.
+    const width = Math.sqrt(volume / (LOG_LENGTHS * high * (Math.PI / 4)));
+    const shape = { ...plane(0, 1, 0), reach: width / 2, length: LOG_LENGTHS * width, ends: 1 / LOG_LENGTHS };
+    return { ...shape, ...free, profile: "dome" };
+  }
+  return {
+    form: "axial",
+    reach: Math.sqrt(volume / (high / (profile ? PEAK[profile] : 1)) / Math.PI),
+    length: 0,
+    ends: form === "wedge" ? WEDGE_SIDES - 1 : 0,
+    flare: 1,
+    rim: 0,
+    ...free,
+    // Between neighbours it has no rounded side.
+    ...(profile && !vessel.touching ? { profile } : {}),
+  };
 }

@@ -19,6 +19,7 @@ export interface Sample {
   lossShare: number;
   brownTop: number;
   brownBase: number;
+  brownRim: number;
 }
 
 /** The inside of a bake, where a probe is put: between these shares of its height, and of its half-width. Skin that dries stays cooler and is no core. */
@@ -82,7 +83,7 @@ export function sampleOf(
   second: number,
   phase: Phase,
   coreCell: number,
-  brown: { top: number; base: number },
+  brown: { top: number; base: number; rim: number },
 ): Sample {
   const { section } = run;
   let bound = 0;
@@ -104,5 +105,6 @@ export function sampleOf(
     lossShare: run.account.vapourOutKg / wholeKg(start),
     brownTop: brown.top,
     brownBase: brown.base,
+    brownRim: brown.rim,
   };
 }

@@ -1,15 +1,17 @@
 import type { Body } from "../body/body";
+import { yieldStressPa } from "../body/consistency";
 import type { Weighed } from "../formula/component-mass";
 import type { Process } from "../formula/process";
-import { type Item, massOf } from "../formula/resolve";
+import { type Item, massOf, totalOf } from "../formula/resolve";
 import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { sum } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel";
 import { type Risen, stand } from "./bench";
+import type { JudgedBy } from "./done";
 import { layersOf } from "./layers";
 import { type Material, materialOf } from "./material";
 import { type Model, standardModel } from "./model";
-import { outlineOf, reachOf } from "./outline";
+import { outlineOf, pieceOf } from "./outline";
 import { WATER_DENSITY } from "./section";
 import { relativeConsistency, type Start } from "./start";
 import { boilingC, pressurePa } from "./steam-tables";
@@ -27,12 +29,13 @@ export function startOf(
   process: Process,
   body: Pick<Body, "densityGPerMl" | "settingC" | "stiffness">,
   gas: Gas,
-  targetCoreC: number,
+  target: { targetCoreC: number; judgedBy: JudgedBy },
   asides: readonly Weighed[] = [],
   model: Model = standardModel,
 ): Start {
   const massG = massOf(items);
-  const { shape, pieces } = outlineOf(vessel, massG, massG / body.densityGPerMl);
+  const yieldPa = yieldStressPa(body.stiffness.mid);
+  const { shape, pieces } = outlineOf(vessel, massG, massG / body.densityGPerMl, yieldPa);
   const kitchenC = process.kitchenC ?? ROOM_C;
   const batterC = process.batterC ?? kitchenC;
   const material = materialOf(items);
@@ -51,7 +54,8 @@ export function startOf(
     pressure,
   );
   const massKg = massG / pieces / 1000;
-  const here = shape.rim > 0 ? shape : { ...shape, reach: reachOf(vessel, massKg * litres(material, risen)) };
+  const perKg = litres(material, risen);
+  const here = shape.rim > 0 ? shape : pieceOf(vessel, massKg * perKg, 1 / perKg, yieldPa);
   const { layers, brushed } = layersOf(asides, here, pieces, kitchenC);
   return {
     shape: here,
@@ -67,8 +71,18 @@ export function startOf(
     kitchenC,
     settingC: body.settingC.mid,
     stiffness: body.stiffness.mid,
-    targetC: Math.min(targetCoreC, boilingC(pressure) - UNDER_BOILING),
+    yieldPa,
+    fatShare: totalOf(items, "fat") / massG,
+    cutIn: process.method === "cut-in",
+    judged: process.doneWhen ?? judgedIn(target.judgedBy, vessel, here.rim > 0),
+    targetC: Math.min(target.targetCoreC, boilingC(pressure) - UNDER_BOILING),
   };
+}
+
+/** Bread of a skillet is judged by its rim, in cups by its top; a flatbread poured into a pan shows its edge. */
+function judgedIn(by: JudgedBy, vessel: Vessel, walled: boolean): JudgedBy {
+  if (by === "rim" && vessel.shape === "muffin") return "top";
+  return by === "faces" && walled ? "edge" : by;
 }
 
 /** m³ of a kilogram of batter with its gas. */

@@ -19,12 +19,12 @@ const ALL_SET = 0.9999;
 /**
  * Gas and setting in one step. Reactions run at the temperature of the cell; carbon dioxide shares itself between water and bubbles by
  * Henry's law; a soft bubble follows n R T/(P − a_w p_sat); an unset crumb loses gas, the faster the thinner it is and the more its
- * bubbles meet; a set one keeps its volume.
+ * bubbles meet; films that are stretched too far tear and stay torn; a set crumb keeps its volume.
  */
 export function rise(run: Run, tables: StepTables, dt: number): void {
   const { section, model, pressurePa, waterActivity, consistency } = run;
-  const { cells, dry, water, celsius, set, carbonDioxide, air, gasVolume, stages, perDry } = section;
-  const { setShare, coalescence, bursting, burstFrom, gasTimeS } = model;
+  const { cells, dry, water, celsius, set, carbonDioxide, air, gasVolume, torn, stages, perDry } = section;
+  const { setShare, coalescence, bursting, burstFrom, tearing, tornLoss, gasTimeS } = model;
   const { setting, loss } = tables;
   const hold = 1 / Math.sqrt(consistency);
   const kh = solubilityTable;
@@ -60,8 +60,14 @@ export function rise(run: Run, tables: StepTables, dt: number): void {
     gasVolume[cell] = volume;
     const foam = volume / (volume + condensed);
     const burst = foam > burstFrom ? (foam - burstFrom) / (1 - burstFrom) : 0;
+    const tears = tearing * burst * soft * dt;
+    torn[cell] = (torn[cell]! + tears) / (1 + tears);
     const leak =
-      loss[at]! + part * (loss[at + 1]! - loss[at]!) + coalescence * foam * foam * foam * foam + bursting * burst * burst;
+      loss[at]! +
+      part * (loss[at + 1]! - loss[at]!) +
+      coalescence * foam * foam * foam * foam +
+      bursting * burst * burst +
+      tornLoss * torn[cell]!;
     const rate = leak * hold * soft * dt;
     const lost = rate / (1 + rate);
     carbonDioxide[cell] = all - gas * lost;
@@ -101,7 +107,7 @@ function react(run: Run, table: Float64Array, r: number): void {
 export function level(run: Run, dt: number): void {
   const { section, model, solver, flows, faces } = run;
   const { layers, columns, area, face, inner, outer, set, thickness, height } = section;
-  const { lower, middle, upper, right } = solver;
+  const { lower, middle, upper, right, x } = solver;
   let unset = 0;
   for (let j = 0; j < columns; j++) {
     middle[j] = area[j]!;
@@ -121,7 +127,7 @@ export function level(run: Run, dt: number): void {
       soft += open;
     }
     unset += soft;
-    const g = (2 * dt * model.levelling * soft * face[j]!) / (outer[j + 1]! - inner[j]!);
+    const g = (2 * dt * (model.levelling / run.consistency) * soft * face[j]!) / (outer[j + 1]! - inner[j]!);
     flows[j] = g;
     middle[j]! += g;
     middle[j + 1]! += g;
@@ -134,7 +140,7 @@ export function level(run: Run, dt: number): void {
   }
   solve(solver, columns);
   for (let j = 0; j < columns - 1; j++) {
-    const volume = flows[j]! * (right[j]! - right[j + 1]!);
+    const volume = flows[j]! * (x[j]! - x[j + 1]!);
     if (volume === 0) continue;
     let weights = 0;
     for (let i = 0; i < layers; i++) weights += faces[j * layers + i]!;
@@ -148,16 +154,20 @@ export function level(run: Run, dt: number): void {
   }
 }
 
-/** At most this share of a cell flows in one step. */
+/** At most this share of a cell flows in one step, and none of one that has less than this share of its neighbour's dry matter by area. */
 const MOST_FLOW = 0.9;
+const LEAST_LEFT = 0.15;
 
 function move(run: Run, from: number, to: number, volume: number): void {
   const { section } = run;
-  const { cells, dry, water, enthalpy, set, carbonDioxide, air, gasVolume, bound, stages, perDry } = section;
+  const { cells, dry, water, enthalpy, set, carbonDioxide, air, gasVolume, torn, bound, stages, perDry } = section;
+  const { area, layers } = section;
+  if (dry[from]! * area[(to / layers) | 0]! < LEAST_LEFT * dry[to]! * area[(from / layers) | 0]!) return;
   const own = water[from]! / WATER_DENSITY + dry[from]! * perDry.volume[from]! + gasVolume[from]!;
   const share = Math.min(MOST_FLOW, volume / own);
   const mass = dry[from]! * share;
   set[to] = (set[to]! * dry[to]! + set[from]! * mass) / (dry[to]! + mass);
+  torn[to] = (torn[to]! * dry[to]! + torn[from]! * mass) / (dry[to]! + mass);
   dry[from]! -= mass;
   dry[to]! += mass;
   pass(water, from, to, share);

@@ -1,6 +1,7 @@
 import { GAS_CONSTANT, KELVIN } from "./steam-tables";
 import type { Model } from "./model";
 import type { Section } from "./section";
+import type { Flow } from "./spread";
 
 /** What stands around the vessel in one moment. SI units and °C. */
 export interface Around {
@@ -17,6 +18,8 @@ export interface Around {
 export interface Pan {
   /** Emissivity outside. */
   emissivity: number;
+  /** Heat that the pan gathers over that of the face under and beside the batter: bare sheet and web are fins. */
+  gathers: number;
   /** m²K/W from the batter to the metal: contact, liner, and through the pan. */
   resistance: number;
   /** W/m²K from a hot plate to the pan. */
@@ -40,6 +43,9 @@ export interface Run {
   /** Whether any batter still flows, and whether any crumb still sets. */
   levels: boolean;
   setting: boolean;
+  /** What a piece without walls flows by while it is soft, and by how much its foot has grown. */
+  flow: Flow | null;
+  flown: number;
   /** Per reaction stage, 1 while it has gas to give. */
   live: Uint8Array;
   /** Temperature of the open surface and of the underside per column, and of the open side per layer, °C. */
@@ -50,6 +56,10 @@ export interface Run {
   waterActivity: Float64Array;
   resistivity: Float64Array;
   capacity: Float64Array;
+  /** The same without latent heat, J/K: what a cell that cools has. */
+  sensible: Float64Array;
+  /** Share of a cell's conductivity that is vapour crossing its bubbles: it takes its water along. */
+  vapour: Float64Array;
   /** Steam made in this step per cell, kg and J. */
   steam: Float64Array;
   steamJ: Float64Array;
@@ -58,37 +68,42 @@ export interface Run {
   solver: Tridiagonal;
   /** Scratch of the levelling: flow between columns m²/s·s, unset height of every face m. */
   flows: Float64Array;
+  /** Scratch of the sweeps: heat over every face of a line, J. */
+  crossed: Float64Array;
   faces: Float64Array;
 }
 
-/** One tridiagonal system, lower·x[i−1] + middle·x[i] + upper·x[i+1] = right, solved in place into `right`. */
+/** One tridiagonal system, lower·x[i−1] + middle·x[i] + upper·x[i+1] = right, solved into `x`; the system itself is left as it is. */
 export interface Tridiagonal {
   lower: Float64Array;
   middle: Float64Array;
   upper: Float64Array;
   right: Float64Array;
+  inverse: Float64Array;
+  x: Float64Array;
 }
 
 export function tridiagonal(n: number): Tridiagonal {
-  return { lower: new Float64Array(n), middle: new Float64Array(n), upper: new Float64Array(n), right: new Float64Array(n) };
+  const row = (): Float64Array => new Float64Array(n);
+  return { lower: row(), middle: row(), upper: row(), right: row(), inverse: row(), x: row() };
 }
 
-/** Thomas' algorithm on the first n rows; `lower` and `upper` are left as they are. */
-export function solve({ lower, middle, upper, right }: Tridiagonal, n: number): void {
-  let inverse = 1 / middle[0]!;
-  let before = right[0]! * inverse;
-  middle[0] = inverse;
-  right[0] = before;
+/** Thomas' algorithm on the first n rows. */
+export function solve({ lower, middle, upper, right, inverse, x }: Tridiagonal, n: number): void {
+  let reciprocal = 1 / middle[0]!;
+  let before = right[0]! * reciprocal;
+  inverse[0] = reciprocal;
+  x[0] = before;
   for (let i = 1; i < n; i++) {
     const l = lower[i]!;
-    inverse = 1 / (middle[i]! - l * upper[i - 1]! * inverse);
-    before = (right[i]! - l * before) * inverse;
-    middle[i] = inverse;
-    right[i] = before;
+    reciprocal = 1 / (middle[i]! - l * upper[i - 1]! * reciprocal);
+    before = (right[i]! - l * before) * reciprocal;
+    inverse[i] = reciprocal;
+    x[i] = before;
   }
   for (let i = n - 2; i >= 0; i--) {
-    before = right[i]! - upper[i]! * middle[i]! * before;
-    right[i] = before;
+    before = x[i]! - upper[i]! * inverse[i]! * before;
+    x[i] = before;
   }
 }
 

@@ -25,6 +25,8 @@ export interface Section {
   carbonDioxide: Float64Array;
   air: Float64Array;
   gasVolume: Float64Array;
+  /** Share of the films between bubbles that tore while the crumb was over-expanded and soft; they do not heal. */
+  torn: Float64Array;
   /** mol of carbon dioxide still bound, per reaction stage: stage r at r·cells. */
   bound: Float64Array;
   stages: number;
@@ -72,6 +74,33 @@ export interface SectionShape {
   spread: number;
   /** Share of the side that neighbours cover. */
   covered: number;
+  /** How the height falls from the middle to the edge; level where it is absent. */
+  profile?: Profile;
+}
+
+/** A ball flattened to a dome, h ∝ √(1 − x²), or a heap that has come to rest, h ∝ √(1 − x). */
+export type Profile = "dome" | "heap";
+
+/** Middle over mean height of a profile, on a round foot. */
+export const PEAK: Record<Profile, number> = { dome: 3 / 2, heap: 15 / 8 };
+
+/** Mean height of a ring between two shares of the radius, over the mean of the whole round foot. */
+function ringHeight(profile: Profile, from: number, to: number): number {
+  // Antiderivatives of x·h(x): dome −(1 − x²)^(3/2)/3; heap with u = 1 − x, −(2/3) u^(3/2) + (2/5) u^(5/2).
+  const whole = (x: number): number => {
+    const u = Math.max(0, 1 - x);
+    return profile === "dome" ? -(Math.max(0, 1 - x * x) ** 1.5) / 3 : -(2 / 3) * u ** 1.5 + (2 / 5) * u ** 2.5;
+  };
+  return (2 * (whole(to) - whole(from)) * PEAK[profile]) / (to * to - from * from);
+}
+
+/** The same across a plane section, over its mean. */
+function stripHeight(profile: Profile, from: number, to: number): number {
+  const whole = (x: number): number =>
+    profile === "dome"
+      ? (x * Math.sqrt(Math.max(0, 1 - x * x)) + Math.asin(Math.min(1, x))) / 2
+      : -(2 / 3) * Math.max(0, 1 - x) ** 1.5;
+  return (whole(to) - whole(from)) / (to - from) / (whole(1) - whole(0));
 }
 
 /** What lies in the vessel from the base up: the batter, and what is under, in and on it. */
@@ -174,6 +203,7 @@ export function cut(shape: SectionShape, slabs: readonly Slab[], grid: Grid, sta
     carbonDioxide: floats(cells),
     air: floats(cells),
     gasVolume: floats(cells),
+    torn: floats(cells),
     bound: floats(cells * stages),
     stages,
     thickness: floats(cells),
@@ -198,28 +228,35 @@ export function cut(shape: SectionShape, slabs: readonly Slab[], grid: Grid, sta
     section.area[j] = shape.form === "axial" ? Math.PI * (edge * edge - inner * inner) : 2 * width * shape.length;
     section.face[j] = shape.form === "axial" ? 2 * Math.PI * edge : 2 * shape.length;
   });
+  const { profile, reach } = shape;
+  const heights = widths.map((_, j) => {
+    if (!profile) return 1;
+    const from = (section.inner[j] ?? 0) / reach;
+    const to = (section.outer[j] ?? 0) / reach;
+    return shape.form === "axial" ? ringHeight(profile, from, to) : stripHeight(profile, from, to);
+  });
   let z = 0;
   let row = 0;
   slabs.forEach((slab, k) => {
     for (const slice of mesh[k] ?? []) {
       const inSlice = volumeTo(shape, z + slice) - volumeTo(shape, z);
       z += slice;
-      fillRow(section, row++, slab, inSlice);
+      fillRow(section, row++, slab, inSlice, heights);
     }
   });
   stack(section);
   return section;
 }
 
-/** Fills one row of cells with so many m³ of a slab. */
-function fillRow(section: Section, row: number, slab: Slab, volume: number): void {
+/** Fills one row of cells with so many m³ of a slab, higher and lower as the profile has it. */
+function fillRow(section: Section, row: number, slab: Slab, volume: number, heights: readonly number[]): void {
   const { material, gasM3PerKg, celsius, batter } = slab;
   const { columns, layers, area, perDry } = section;
   const whole = baseArea(section.shape);
   const perVolume = 1 / volumePerKg(slab);
   for (let j = 0; j < columns; j++) {
     const cell = j * layers + row;
-    const mass = ((volume * (area[j] ?? 0)) / whole) * perVolume;
+    const mass = ((volume * (area[j] ?? 0)) / whole) * perVolume * (heights[j] ?? 1);
     section.dry[cell] = mass * material.dry;
     section.water[cell] = mass * material.water;
     section.gasVolume[cell] = mass * gasM3PerKg;
@@ -265,15 +302,15 @@ export function volumeOf(section: Section): number {
   return volume;
 }
 
-/** Free pieces widen as they grow: area ~ volume^spread. */
-export function widen(section: Section): void {
-  section.widening.fill((volumeOf(section) / section.firstVolume) ** section.shape.spread);
+/** Free pieces widen as they grow, area ~ volume^spread, and as they flow: by the factor that the flow has reached. */
+export function widen(section: Section, flown: number): void {
+  section.widening.fill(flown * (volumeOf(section) / section.firstVolume) ** section.shape.spread);
 }
 
 /** Turns a bake over: every column upside down. */
 export function turnOver(section: Section): void {
   const { layers, columns, cells, stages } = section;
-  const { dry, water, enthalpy, celsius, set, carbonDioxide, air, gasVolume, bound, perDry, batter } = section;
+  const { dry, water, enthalpy, celsius, set, carbonDioxide, air, gasVolume, torn, bound, perDry, batter } = section;
   const { capacity, volume, conductance, water: firstWater } = perDry;
   const swap = (values: Float64Array | Uint8Array, a: number, b: number): void => {
     const kept = values[a]!;
@@ -293,6 +330,7 @@ export function turnOver(section: Section): void {
         carbonDioxide,
         air,
         gasVolume,
+        torn,
         capacity,
         volume,
         conductance,

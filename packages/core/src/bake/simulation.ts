@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { rangeSchema } from "../measure/range";
+import { judgedBy } from "./done";
 
 /** How the top stands when it has cooled. */
 export const tops = ["domed", "flat", "peaked", "sunken", "over the rim"] as const;
@@ -60,8 +61,22 @@ export const simulationSchema = z.object({
   volumeMlPerG: z.number(),
   /** Water lost in the oven and until it has cooled, % of the batter. */
   loss: z.object({ oven: z.number(), cooled: z.number() }),
-  /** Minutes-equivalent at 150 °C of top and base. */
-  browning: z.object({ top: z.number(), base: z.number() }),
+  /** Minutes-equivalent at 150 °C of the top's middle and rim and of the base. */
+  browning: z.object({ top: z.number(), base: z.number(), rim: z.number() }),
+  /** What it is judged by beside its inside, and the minute of every sign in the oven; null where it did not come. */
+  judged: z.enum(judgedBy),
+  marks: z.object({
+    core: z.number().nullable(),
+    golden: z.number().nullable(),
+    dry: z.number().nullable(),
+    skewer: z.number().nullable(),
+    springs: z.number().nullable(),
+    edge: z.number().nullable(),
+  }),
+  /** Taken out without its colour, before it would have dried out. */
+  pale: z.boolean(),
+  /** How much wider a piece without walls came out, %. */
+  spreadPercent: z.number(),
   /** Crumb that has not set or is over-wet when it is taken out: share of the whole, and its height in the middle, mm. */
   gummy: z.object({ share: z.number(), mm: z.number() }),
   carryOverK: z.number(),

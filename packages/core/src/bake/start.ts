@@ -1,6 +1,7 @@
 import type { Gas } from "../lift/gas";
 import type { Oven, Vessel } from "../pantry/vessel";
 import type { Risen } from "./bench";
+import type { JudgedBy } from "./done";
 import type { Material } from "./material";
 import type { Model } from "./model";
 import { depthOf, type Grid, type SectionShape, WATER_DENSITY } from "./section";
@@ -20,6 +21,12 @@ export interface Start {
   /** The reading of `stiffnessOf`. */
   stiffness: number;
   targetC: number;
+  /** What it stands by without a wall, Pa, and the share of fat that melts and lets it flow. */
+  yieldPa: number;
+  fatShare: number;
+  cutIn: boolean;
+  /** What it is judged by beside its inside. */
+  judged: JudgedBy;
   /** What is under, in and on the batter. */
   layers?: readonly Layer[];
   /** What is brushed on: its water, kg, and how much faster the top browns. */
@@ -54,8 +61,8 @@ export interface Steps {
   firstDt: number;
 }
 
-/** A batter flows level below this reading; above it is dough and stands. */
-export const FLOWS_BELOW = 2.15;
+/** A batter flows level in its tin below this reading, the slower the stiffer; above it is dough and stands. */
+export const FLOWS_BELOW = 3.1;
 /** Reading of an ordinary muffin batter, at which the relative consistency is 1. */
 const ORDINARY = 1.1;
 

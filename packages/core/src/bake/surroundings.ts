@@ -11,6 +11,10 @@ interface PanMaterial {
   capacity: number;
   /** m²K/W */
   resistance: number;
+  /** How well bare metal beside the batter brings its heat under it: 1 for 1 mm of aluminium, 0 for glass and rubber. */
+  fins: number;
+  /** Share of its outside that sees the oven, where it stands on a sheet; 1 where it is absent. */
+  shaded?: number;
 }
 
 const materialById = new Map((materials as PanMaterial[]).map((entry) => [entry.id, entry]));
@@ -25,11 +29,21 @@ export function panMaterial(vessel: Vessel): PanMaterial {
   return found;
 }
 
+/** Pieces that touch leave so much less of the sheet bare. */
+const CLOSE_BARE = 0.3;
+
 export function panOf(vessel: Vessel, model: Model): Pan {
   const material = panMaterial(vessel);
   const paper = vessel.lining === "paper" || vessel.lining === "paper-cups";
   const contact = 1 / model.contact;
+  const bare =
+    vessel.shape === "free"
+      ? (vessel.touching ? CLOSE_BARE : 1) * model.sheetGathers
+      : vessel.shape === "muffin"
+        ? model.webGathers
+        : 0;
   return {
+    gathers: (material.shaded ?? 1) + material.fins * bare,
     emissivity: material.emissivity,
     resistance: contact + material.resistance + (paper ? model.paperResistance : 0),
     plateContact: model.griddleContact,

@@ -1,10 +1,12 @@
 import { browned } from "./browning";
+import { drawIn, type Hot, wallOf } from "./cool";
+import { type Brown, isColoured, mark, type Marks, noMarks, outOfPatience, waitsForColour } from "./done";
 import { prepare, step, tablesFor } from "./kernel";
 import { type Model, standardModel } from "./model";
 import { coldestInside, meanSet, type Phase, type Sample, sampleOf } from "./probe";
 import type { Run } from "./run";
-import { turnOver } from "./section";
-import type { Start, Steps } from "./start";
+import { stack, turnOver } from "./section";
+import { type Start, type Steps, wholeKg } from "./start";
 
 /** The section in one moment, cells as in `Section`. */
 export interface Frame {
@@ -22,13 +24,16 @@ export interface Trace {
   start: Start;
   samples: Sample[];
   frames: Frame[];
-  /** s in the oven until the core reached its target, or null when it did not. */
+  /** s in the oven until it was done: inside and what its kind is judged by; null when it was not. */
   doneS: number | null;
+  marks: Marks;
+  /** It was taken out before it had its colour, because it would have dried out. */
+  pale: boolean;
   /** s when it left the oven, and the index of that sample. */
   outS: number;
   outSample: number;
   /** What the section was like when it left the oven. */
-  out: { height: Float64Array; set: Float64Array; water: Float64Array };
+  out: { height: Float64Array; set: Float64Array; water: Float64Array; widening: number };
   /** s when a griddle cake was turned. */
   turnedS: number | null;
 }
@@ -99,7 +104,10 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const hob = start.oven.mode === "hob";
   const insideC = start.oven.celsius + (start.oven.biasK ?? 0);
   const limit = through.minutes === undefined ? Math.min(LONGEST_S, MOST_STEPS * steps.dt) : through.minutes * 60;
-  const brown = { top: 0, base: 0 };
+  const brown: Brown = { top: 0, base: 0, rim: 0 };
+  const marks = noMarks();
+  const slips = start.shape.rim > 0 && start.vessel.lining === "greased";
+  let pale = false;
   const washed = start.brushed?.faster ?? 1;
   const see = (second: number, phase: Phase, cell: number): void => {
     samples.push(sampleOf(run, start, second, phase, cell, brown));
@@ -107,7 +115,9 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const colour = (dt: number): void => {
     brown.top += washed * browned(run.topC[0]!, model.brownEnergy, dt);
     brown.base += browned(run.baseC[0]!, model.brownEnergy, dt);
+    brown.rim += washed * browned(run.topC[section.columns - 1]!, model.brownEnergy, dt);
   };
+  const depthM = section.height[0]!;
   let second = 0;
   let nextSample = SAMPLE_S.early;
   let turnedS: number | null = null;
@@ -131,10 +141,22 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       core = coldestInside(section);
       for (let j = 0; j < section.columns; j++) run.topC[j] = section.celsius[(j + 1) * section.layers - 1]!;
     }
-    const coloured = !hob || (turnedS !== null && brown.base >= SECOND_SIDE * brown.top);
-    if (doneS === null && core.celsius >= start.targetC && coloured) {
+    if (marks.coreS === null && core.celsius >= start.targetC) {
       const over = core.celsius - start.targetC;
-      doneS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
+      marks.coreS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
+    }
+    mark(marks, run, start.judged, brown, second, slips);
+    if (doneS === null && marks.coreS !== null) {
+      const signs = { turned: turnedS !== null, brown, start, marks };
+      if (isDone(signs)) doneS = hob || waitsForColour(start.judged) || start.judged === "snaps" ? second : marks.coreS;
+      else if (
+        waitsForColour(start.judged) &&
+        !hob &&
+        outOfPatience(second, marks.coreS, run.account.vapourOutKg / wholeKg(start), depthM)
+      ) {
+        doneS = second;
+        pale = true;
+      }
     }
     const ends = through.minutes === undefined ? doneS !== null : second >= limit - 1e-9;
     reel.see(run, second, "oven");
@@ -146,7 +168,12 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   }
   const outS = second;
   const outSample = samples.length - 1;
-  const out = { height: section.height.slice(), set: section.set.slice(), water: section.water.slice() };
+  const out = {
+    height: section.height.slice(),
+    set: section.set.slice(),
+    water: section.water.slice(),
+    widening: section.widening[0]!,
+  };
   if (through.cooling) {
     const { tinS, untilC, longestS } = through.cooling;
     const slow = tablesFor(start, model, COOLING_DT);
@@ -154,6 +181,12 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     around.h = model.roomH;
     around.vapourPa = model.roomVapourPa;
     around.plateC = null;
+    const hot: Hot = {
+      gasVolume: section.gasVolume.slice(),
+      celsius: section.celsius.slice(),
+      roomC: start.kitchenC,
+      wall: wallOf(start.vessel),
+    };
     let warmest = Infinity;
     while (warmest > untilC && second - outS < longestS) {
       const outside = second - outS;
@@ -161,6 +194,8 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       const quick = outside < FIRST_MINUTE_S;
       const dt = quick ? steps.dt : COOLING_DT;
       step(run, quick ? later : slow, dt);
+      drawIn(run, hot);
+      stack(section);
       second += dt;
       colour(dt);
       warmest = -Infinity;
@@ -170,5 +205,12 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       reel.see(run, second, phase);
     }
   }
-  return { run, start, samples, frames: reel.frames, doneS, outS, outSample, out, turnedS };
+  return { run, start, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS };
+}
+
+/** Inside at its target, and what this kind is judged by; on a hob the second side's colour against the first. */
+function isDone({ turned, brown, start, marks }: { turned: boolean; brown: Brown; start: Start; marks: Marks }): boolean {
+  if (start.oven.mode === "hob") return turned && brown.base >= SECOND_SIDE * brown.top;
+  if (start.judged === "snaps") return marks.dryS !== null;
+  return !waitsForColour(start.judged) || isColoured(start.judged, brown);
 }

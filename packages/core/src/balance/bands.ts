@@ -1,3 +1,4 @@
+import type { JudgedBy } from "../bake/done";
 import { SALT_PER_SODIUM } from "../physics";
 import { consistencies, type Consistency, stiffnessRange } from "../body/consistency";
 import { batchOf, type Item } from "../formula/resolve";
@@ -28,6 +29,8 @@ export interface KindProfile {
   /** Binder wanted, in % xanthan on flour. */
   binderPercent: Band;
   targetCoreC: number;
+  /** What it is judged by beside its inside. */
+  judgedBy: JudgedBy;
   lossPercent: { low: number; mid: number; high: number };
   restBeforeCuttingMinutes: number;
   signs: string[];

@@ -1,4 +1,5 @@
 import type { Fill } from "../bake/bake";
+import type { JudgedBy } from "../bake/done";
 import { startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
@@ -22,7 +23,7 @@ export interface BakedBy {
   process: Process;
   body: Body;
   gas: Gas;
-  targetCoreC: number;
+  targets: { targetCoreC: number; judgedBy: JudgedBy };
   fill: Fill;
   simulation: Simulation;
 }
@@ -70,8 +71,8 @@ export function recipeFindings(said: Said | undefined, baked: BakedBy): Finding[
   return asRecipe ? [...minutesFindings(said, baked), ...yieldFindings(said, baked), ...coreFindings(said, baked)] : [];
 }
 
-const startFor = ({ items, asides, oven, process, body, gas, targetCoreC }: BakedBy, vessel: Vessel): Start =>
-  startOf(items, vessel, oven, process, body, gas, targetCoreC, asides);
+const startFor = ({ items, asides, oven, process, body, gas, targets }: BakedBy, vessel: Vessel): Start =>
+  startOf(items, vessel, oven, process, body, gas, targets, asides);
 
 /** Minutes when the same batter is in so many times the vessels, by simulation. */
 function minutesIn(times: number, baked: BakedBy): number {

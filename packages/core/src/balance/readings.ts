@@ -150,7 +150,7 @@ function againOf(weighed: Gathered, baked: boolean): Again {
 function bakedQuickly(weighed: Gathered): Analysis {
   const { given, items, asides, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
-  const start = startOf(items, vessel, oven, process, body, lift.gas, targets.targetCoreC, asides);
+  const start = startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
   if (start.material.dry < LEAST_DRY) return estimated(weighed, false);
   const simulation = simulateStart(start, 0, { frames: 0, spread: 0 });
   const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
@@ -266,7 +266,7 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
   const weighed = gather(input, shelf);
   const { given, items, asides, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
-  const start = startOf(items, vessel, oven, process, body, lift.gas, targets.targetCoreC, asides);
+  const start = startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
   if (start.material.dry < LEAST_DRY) {
     throw new CoreError(
       "not-a-batter",
@@ -284,8 +284,7 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
       const judged = judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);
       // What is not weighed may be the whole difference.
       if (!judged.final) return judged;
-      const { targetCoreC } = targets;
-      const by: BakedBy = { items, asides, vessel, oven, process, body, gas: lift.gas, targetCoreC, fill, simulation };
+      const by: BakedBy = { items, asides, vessel, oven, process, body, gas: lift.gas, targets, fill, simulation };
       return { ...judged, findings: byGravity([...judged.findings, ...recipeFindings(weighed.said, by)]) };
     },
   };

@@ -97,3 +97,24 @@ export function stiffnessOf(items: readonly Item[], method: Process["method"], m
   const dough = doughStiffness(water + WETS.sugar * sugar + WETS.softFat * liquidFat + WETS.coldFat * solidFat, drunk - (1 - GEL_STIFFENS) * gel);
   return Math.max(Math.min(FLOWS_BELOW, flowing), dough);
 }
+
+/** Yield stress at each edge between two words, Pa (kitchen scale, C): what pours holds under 3, what is scooped up to 110, soft dough to 500. */
+const YIELD: [reading: number, pa: number][] = [
+  [0, 0.1],
+  [0.95, 3],
+  [1.3, 20],
+  [2.15, 110],
+  [3.1, 500],
+  [3.4, 1000],
+  [5, 5000],
+];
+
+/** Yield stress of a batter with a reading, Pa; between the edges in proportion on a log scale. */
+export function yieldStressPa(reading: number): number {
+  const next = YIELD.findIndex(([edge]) => reading < edge);
+  const above = YIELD[next < 0 ? YIELD.length - 1 : Math.max(1, next)];
+  const below = YIELD[(next < 0 ? YIELD.length - 1 : Math.max(1, next)) - 1];
+  if (!above || !below) return 0;
+  const share = Math.min(1, Math.max(0, (reading - below[0]) / (above[0] - below[0])));
+  return below[1] * (above[1] / below[1]) ** share;
+}

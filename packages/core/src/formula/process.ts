@@ -8,6 +8,8 @@ export const processSchema = z.object({
   restMinutes: z.number().min(0).max(2880).optional(),
   batterC: z.number().min(0).max(60).optional(),
   kitchenC: z.number().min(0).max(50).optional(),
+  /** What the bake is judged by beside its inside, where it is not what its kind is: only the inside, a golden top, rim and top, its edge, both faces, dry. */
+  doneWhen: z.enum(["inside", "top", "rim", "edge", "faces", "snaps"]).optional(),
 });
 export type Process = z.infer<typeof processSchema>;
 

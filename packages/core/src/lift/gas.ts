@@ -4,12 +4,12 @@ import { type Range, product, range, scaled, sum } from "../measure/range";
 import type { LeaveningAcidId } from "../pantry/ingredient";
 import { leaveningAcids, mmolPerGram, ML_PER_MMOL_25C } from "./acids";
 import { acidFractions } from "./charge";
-import { type GasReaction, crystalReaction, dissolvedReaction, heatReaction, releasedAfter } from "./kinetics";
+import { type GasReaction, bufferReaction, crystalReaction, dissolvedReaction, heatReaction, releasedAfter } from "./kinetics";
 import type { Ledger } from "./ledger";
 
 /** One source of carbon dioxide in a batter. */
 export interface GasSource {
-  id: "dissolved" | "heat" | LeaveningAcidId;
+  id: "dissolved" | "buffers" | "heat" | LeaveningAcidId;
   name: string;
   /** mmol it gives when it has run to its end. */
   mmol: number;
@@ -71,6 +71,8 @@ export function gasOf(items: readonly Item[], ledger: Ledger): Gas {
   for (const id of [...crystals.keys()].sort((a, b) => benchSpeed(b) - benchSpeed(a))) {
     take(id, leaveningAcids[id].name, crystals.get(id) ?? 0, crystalReaction(id));
   }
+  // What finds no acid meets the batter's buffers when it is hot, and only the rest splits by heat alone.
+  take("buffers", "buffers of the batter", ledger.reserve, bufferReaction);
   const carbonate = soda / 2;
   take("heat", "soda split by heat", soda / 2, heatReaction);
   const bottled = sum(

@@ -21,6 +21,9 @@ const FAST_ENERGY = 40e3;
 /** Soda with acid that is dissolved already: at once, but for what must still find each other. */
 export const dissolvedReaction: GasReaction = { fastShare: 0.9, fastRate: 1 / 40, actC: 55, actRate: 1 / 60, energy: 50e3 };
 
+/** Soda that meets only weak buffers: as with dissolved acid, but not before the batter is hot (above 60 °C). */
+export const bufferReaction: GasReaction = { fastShare: 0, fastRate: 1 / 40, actC: 66, actRate: 1 / 60, energy: 110e3 };
+
 /** Soda without acid, split by heat alone. */
 export const heatReaction: GasReaction = { fastShare: 0, fastRate: 1 / 60, actC: 90, actRate: 1 / 420, energy: 105e3 };
 

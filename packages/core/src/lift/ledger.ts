@@ -25,6 +25,8 @@ export interface Ledger {
   acid: Range;
   /** Acid over soda; 0 where there is no soda. */
   neutralised: Range;
+  /** Soda that the batter's own buffers take up beyond that, hot, until it is as alkaline as a soda-led crumb gets; mmol. */
+  reserve: number;
   /** Soda that finds no acid, mmol and g. */
   residualMmol: number;
   residualSodaG: number;
@@ -42,7 +44,17 @@ export function ledgerOf(items: readonly Item[]): Ledger {
   const soda = sum(entries.map((entry) => entry.soda));
   const acid = sum(entries.map((entry) => entry.acid));
   const residualMmol = Math.max(0, soda.mid - Math.max(0, acid.mid));
-  return { entries, soda, acid, neutralised: ratio(entries), residualMmol, residualSodaG: residualMmol * 0.084007 };
+  const reserve = items.reduce((all, { ingredient, massG }) => all + massG * Math.max(0, reservePerGram(ingredient)), 0);
+  return { entries, soda, acid, reserve, neutralised: ratio(entries), residualMmol, residualSodaG: residualMmol * 0.084007 };
+}
+
+/** pH to which a hot batter takes soda up by its buffers: protein, phosphate and starch of flour, egg and fruit. */
+const RESERVE_PH = 8.6;
+
+/** mmol of soda that a gram takes up between the ledger's pH and that of a soda-led crumb; crystals have given all by then. */
+function reservePerGram(ingredient: Ingredient): number {
+  const t = { ...titrationOf(ingredient), crystals: [] };
+  return givenUp(t, RESERVE_PH) - givenUp(t, LEDGER_PH);
 }
 
 /** mmol of acid that a gram brings to the ledger: dissolved to pH 7.5, crystals by neutralising value. */

@@ -12,6 +12,10 @@ const millimetres = (what: string, least: number, most: number): z.ZodOptional<z
     .max(most, { error: `${what} is in millimetres; from ${least} to ${most} would be right.` })
     .optional();
 
+/** What a piece that stands by itself is: rolled or rounded, dropped, patted, cut; `sheet` is rolled thin. */
+export const pieceForms = ["ball", "drop", "disc", "wedge", "log", "slice", "sheet"] as const;
+export type PieceForm = (typeof pieceForms)[number];
+
 /** A vessel by its inner measures in millimetres; for `muffin` the diameter is that of a cup at its rim. */
 export const vesselSchema = z.object({
   shape: z.enum(shapes),
@@ -35,6 +39,14 @@ export const vesselSchema = z.object({
   material: z.enum(materials).optional(),
   lining: z.enum(linings).optional(),
   preheated: z.boolean().optional(),
+  /** How warm it is when the batter goes in, °C, where it is neither cold nor as hot as the oven: fat was melted in it. */
+  warmC: z
+    .number()
+    .min(30, { error: "A warm pan is given in °C; from 30 to 250 would be right." })
+    .max(250, { error: "A warm pan is given in °C; from 30 to 250 would be right." })
+    .optional(),
+  /** What a piece without walls is. */
+  piece: z.enum(pieceForms).optional(),
   touching: z.boolean().optional(),
 });
 export type Vessel = z.infer<typeof vesselSchema>;
