@@ -5,7 +5,7 @@ import { carried, carryOf } from "./carry";
 import { estimateMinutes } from "./estimate";
 import { fillVessel } from "./geometry";
 import { ready } from "../analyse";
-import { uncertaintyOf, rangeOf } from "./sensitivity";
+import { rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
 import { stepsFor } from "./start";
 
 describe("an estimate that the last simulation corrects", () => {
@@ -80,6 +80,17 @@ describe("what leaves the minutes open", () => {
     expect(names("pourable-batter")).toContain("contact with the plate");
     expect(names("muffin")).toContain("air in the oven");
     expect(names("muffin")).not.toContain("mass of the batter");
+  });
+  test("32 runs over everything at once hold the middle, are wider in an oven that nobody has measured, and the same twice", () => {
+    const unknown = sampledRange(start, steps, 0.02, 32);
+    const known = sampledRange({ ...start, oven: { ...start.oven, biasK: 0, swingK: 0 } }, steps, 0.02, 32);
+    expect(unknown?.low).toBeLessThan(1);
+    expect(unknown?.high).toBeGreaterThan(1);
+    expect((unknown?.high ?? 0) - (unknown?.low ?? 0)).toBeGreaterThan((known?.high ?? 0) - (known?.low ?? 0));
+    // A muffin's minutes are known within about a quarter either way (kitchens: 12 % for a known oven).
+    expect(unknown?.high).toBeLessThan(1.35);
+    expect(unknown?.low).toBeGreaterThan(0.7);
+    expect(sampledRange(start, steps, 0.02, 32)).toEqual(unknown);
   });
   test("the range is the same factor either way", () => {
     const { low, mid, high } = rangeOf(40, 0.15);

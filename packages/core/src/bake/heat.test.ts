@@ -36,6 +36,10 @@ function solid(shape: Partial<SectionShape>, massKg: number, layers: number, col
     settingC: 75,
     stiffness: 3,
     targetC: 96,
+    judged: "inside",
+    yieldPa: 1000,
+    fatShare: 0,
+    cutIn: false,
   };
   const run = prepare(start, { layers, columns }, model);
   run.around = { airC: HOT, h: FILM, vapourPa: 0, plateC: null, onRack: true };
@@ -119,7 +123,7 @@ describe("conduction against series solutions", () => {
     const run = solid({ reach: radius, covered: 0 }, density * Math.PI * radius ** 2 * 1, 1, 24);
     // A metre of it with its ends insulated: only the side sees the air.
     run.around.onRack = false;
-    run.pan = { emissivity: 0, resistance: 1e9, plateContact: 0 };
+    run.pan = { emissivity: 0, gathers: 1, resistance: 1e9, plateContact: 0 };
     run.topFactor = 1e-12;
     after(run, seconds, 5);
     const { inner, outer, celsius } = run.section;

@@ -3,26 +3,42 @@ import { profileOf } from "../balance/bands";
 import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process";
 import type { Oven, Vessel } from "../pantry/vessel";
+import { brownWord } from "./browning";
 import table from "./data/kitchen-windows.json";
 
 interface Window {
   name: string;
+  /** Half of them by the parity of a hash of their name: what the constants were fitted to, and what only checks them. */
+  use: "fit" | "check";
   kind: Kind;
-  batchG: number;
+  batchG?: number;
+  lines?: { ingredientId: string; grams: number }[];
   vessel: Vessel;
   celsius: number;
   mode?: NonNullable<Oven["mode"]>;
   method?: NonNullable<Process["method"]>;
+  doneWhen?: NonNullable<Process["doneWhen"]>;
   minutes: [number, number];
   loss?: [number, number];
   mlPerG?: [number, number];
+  spread?: [number, number];
+  top?: [string, string];
+  base?: [string, string];
+  rim?: [string, string];
 }
 
+const words = ["pale", "light gold", "golden", "deep brown", "dark"];
 const windows = table as unknown as Window[];
 const bakes = windows.map((window) => {
-  const { kind, batchG, vessel, celsius, mode, method } = window;
+  const { kind, batchG, lines, vessel, celsius, mode, method, doneWhen } = window;
   const { simulation } = baked(
-    { kind, batchG, vessel, oven: { celsius, mode: mode ?? "still" }, process: { method: method ?? profileOf(kind).method } },
+    {
+      kind,
+      ...(lines ? { lines } : { batchG: batchG ?? 900 }),
+      vessel,
+      oven: { celsius, mode: mode ?? "still" },
+      process: { method: method ?? profileOf(kind).method, ...(doneWhen ? { doneWhen } : {}) },
+    },
     undefined,
     { frames: 0, spread: 0 },
   );
@@ -30,24 +46,52 @@ const bakes = windows.map((window) => {
 });
 const inside = (value: number, [low, high]: [number, number], by = 0): boolean =>
   value >= low * (1 - by) && value <= high * (1 + by);
+const colourInside = (minutes: number, [low, high]: [string, string]): boolean => {
+  const at = words.indexOf(brownWord(minutes));
+  return at >= words.indexOf(low) && at <= words.indexOf(high);
+};
 
 describe("kitchen windows, one parameter set for all kinds", () => {
-  test("at least four of five bakes are done inside their window widened by a tenth, and none is off by a third", () => {
-    const hits = bakes.filter(({ window, simulation }) => inside(simulation.minutes, window.minutes, 0.1));
-    expect(hits.length).toBeGreaterThanOrEqual(Math.ceil(0.8 * bakes.length));
-    for (const { window, simulation } of bakes)
-      expect([window.name, inside(simulation.minutes, window.minutes, 0.33)]).toEqual([window.name, true]);
+  test.each(["fit", "check"] as const)("nine in ten of those that %s are done inside their window widened by a tenth", (use) => {
+    const own = bakes.filter(({ window }) => window.use === use);
+    const hits = own.filter(({ window, simulation }) => inside(simulation.minutes, window.minutes, 0.1));
+    expect(own.length).toBeGreaterThan(14);
+    expect(hits.length).toBeGreaterThanOrEqual(Math.ceil(0.9 * own.length));
   });
-  test("at least four of five losses and volumes are inside theirs, widened by a tenth", () => {
+  test("85 in a hundred losses, volumes, spreads and colours are inside theirs, numbers widened by a tenth", () => {
     const read = bakes.flatMap(({ window, simulation }) => [
       ...(window.loss ? [inside(simulation.loss.oven, window.loss, 0.1)] : []),
       ...(window.mlPerG ? [inside(simulation.volumeMlPerG, window.mlPerG, 0.1)] : []),
+      ...(window.spread ? [inside(simulation.spreadPercent, window.spread, 0.1)] : []),
+      ...(window.top ? [colourInside(simulation.browning.top, window.top)] : []),
+      ...(window.base ? [colourInside(simulation.browning.base, window.base)] : []),
+      ...(window.rim ? [colourInside(simulation.browning.rim, window.rim)] : []),
     ]);
-    expect(read.length).toBeGreaterThan(9);
-    expect(read.filter(Boolean).length).toBeGreaterThanOrEqual(Math.ceil(0.8 * read.length));
+    expect(read.length).toBeGreaterThan(35);
+    expect(read.filter(Boolean).length).toBeGreaterThanOrEqual(Math.ceil(0.85 * read.length));
+  });
+  test("the halves were not chosen: they follow from the names", () => {
+    for (const { name, use } of windows) {
+      let hash = 2166136261;
+      for (const byte of Buffer.from(name)) hash = Math.imul(hash ^ byte, 16777619) >>> 0;
+      expect([name, use]).toEqual([name, (hash >>> 7) % 2 === 0 ? "fit" : "check"]);
+    }
   });
   test("everything reaches its core, and no batter in order comes out raw", () => {
     for (const { window, simulation } of bakes.filter(({ window: w }) => w.mode !== "hob"))
-      expect([window.name, simulation.reached, simulation.gummy.share < 0.06]).toEqual([window.name, true, true]);
+      expect([window.name, simulation.reached, simulation.gummy.share < 0.1]).toEqual([window.name, true, true]);
+  });
+  test("the same bread set close takes longer and stands higher than apart, and its sides stay paler", () => {
+    const of = (part: string) => bakes.find(({ window }) => window.name.includes(part))?.simulation;
+    const [apart, close] = [of("set apart"), of("set close")];
+    expect(close?.minutes).toBeGreaterThan(apart?.minutes ?? Infinity);
+    expect(close?.cooledMm.edge).toBeGreaterThan(apart?.cooledMm.edge ?? Infinity);
+    expect(close?.browning.rim).toBeLessThan(apart?.browning.rim ?? 0);
+  });
+  test("silicone on a sheet is slower and paler beneath than light metal", () => {
+    const of = (part: string) => bakes.find(({ window }) => window.name.includes(part))?.simulation;
+    const [metal, rubber] = [of("120 g in light metal"), of("120 g in silicone")];
+    expect(rubber?.minutes).toBeGreaterThan(metal?.minutes ?? Infinity);
+    expect(rubber?.browning.base).toBeLessThanOrEqual(metal?.browning.base ?? 0);
   });
 });

@@ -6,7 +6,7 @@ import type { Frame, Trace } from "./through";
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
 const WORD = { hollow: 0.12, slumped: 0.22, fallen: 0.15, domed: 0.1, peaked: 0.42 };
 /** A crumb counts as gummy under this share set, or over this much of its first water. */
-const GUMMY = { set: 0.9, water: 1.18 };
+const GUMMY = { set: 0.9, water: 1.35 };
 /** Batter stands over a rim as a cap: so high over the half-width. A cup's top is held by its own crust all around and mushrooms. */
 const CAP = { broad: 0.45, cup: 0.7, cupUnderM: 0.06 };
 /** The crumb carries itself when so much of it has set. */

@@ -1,5 +1,5 @@
 import { CUT_C, outcomeOf } from "./outcome";
-import { rangeOf, uncertaintyOf } from "./sensitivity";
+import { rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
 import type { Simulation } from "./simulation";
 import { type Start, stepsFor } from "./start";
 import { bakeThrough } from "./through";
@@ -9,6 +9,8 @@ export interface SimulateOptions {
   minutes?: number | undefined;
   /** Without the runs that find the range: the range is then what this relative spread (ln) says. */
   spread?: number | undefined;
+  /** The range by so many runs over all that is uncertain, in place of a few one by one. */
+  runs?: number | undefined;
   /** About how many frames of the section to keep; 0 for none. */
   frames?: number | undefined;
   /** Stops when it leaves the oven. */
@@ -34,7 +36,10 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
   const doneMinutes = (trace.doneS ?? trace.outS) / 60;
   const { spread, sensitivity } =
     options.spread === undefined ? uncertaintyOf(start, steps, massSpread) : { spread: options.spread, sensitivity: [] };
-  const done = rangeOf(doneMinutes, spread);
+  const sampled = options.runs ? sampledRange(start, steps, massSpread, options.runs) : null;
+  const done = sampled
+    ? { low: doneMinutes * sampled.low, mid: doneMinutes, high: doneMinutes * sampled.high }
+    : rangeOf(doneMinutes, spread);
   const notes: string[] = [];
   if (!outcome.reached)
     notes.push(
@@ -44,6 +49,7 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
     );
   if (start.oven.biasK === undefined)
     notes.push("The oven is not measured: it may be 10 °C off, which moves the minutes by about a tenth.");
+  if (outcome.pale) notes.push("It is taken out before it has its colour: waiting for it would dry it out.");
   if (outcome.gummy.share > 0.02) notes.push("Part of the crumb has not set or is over-wet when it leaves the oven.");
   if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);
   return { ...outcome, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };

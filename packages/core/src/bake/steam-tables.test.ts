@@ -92,7 +92,7 @@ test("the tridiagonal solver gives back the vector a random system was made from
             (i > 0 ? system.lower[i]! * wanted[i - 1]! : 0) +
             (i < n - 1 ? system.upper[i]! * wanted[i + 1]! : 0);
         solve(system, n);
-        wanted.forEach((value, i) => expect(system.right[i]).toBeCloseTo(value, 8));
+        wanted.forEach((value, i) => expect(system.x[i]).toBeCloseTo(value, 8));
       },
     ),
   );

@@ -1,0 +1,188 @@
+import { ready, simulate } from "../analyse";
+import type { AnalyseInput } from "../formula/open";
+import type { Vessel } from "../pantry/vessel";
+import { componentTable, type Material } from "./material";
+import { prepare, step, tablesFor } from "./kernel";
+import { type Model, standardModel } from "./model";
+import { type Start, stepsFor } from "./start";
+import { saturationPa } from "./steam-tables";
+import { bakeThrough } from "./through";
+
+const tin: Vessel = {
+  shape: "rectangular",
+  lengthMm: 230,
+  widthMm: 130,
+  heightMm: 70,
+  material: "light-metal",
+  lining: "greased",
+};
+const loaf: AnalyseInput = { kind: "loaf", batchG: 950 };
+const bake = (input: AnalyseInput) => simulate(input, undefined, { spread: 0, frames: 0 });
+
+test("a slab that dries from above follows the analytical receding front, s²/2D + s/h = Δρ t/W", () => {
+  // Everything but the front is switched off: no vapour inside, no capillarity, water of activity 1, heat without resistance.
+  const model: Model = {
+    ...standardModel,
+    vapourShare: 0,
+    capillarity: 0,
+    wetDiffusivity: 0,
+    skinResistanceM: 0,
+    boundShare: 0.1,
+    waterActivityRate: 1e6,
+    crustConductivity: 500,
+    condensedShare: 1000,
+    surfaceEmissivity: 0,
+    topFree: 1,
+  };
+  const { density, capacity, conductivity } = componentTable.carbohydrate;
+  const material: Material = {
+    water: 0.4,
+    dry: 0.6,
+    dryCapacity: 0.6 * capacity,
+    dryVolume: 0.6 / density,
+    dryConductance: (0.6 / density) * conductivity,
+    sugarMolality: 0,
+  };
+  const gasM3 = 8e-4;
+  const start: Start = {
+    shape: { form: "axial", reach: 0.1, length: 0, ends: 0, flare: 1, rim: 0, spread: 0, covered: 1 },
+    vessel: { shape: "round", diameterMm: 200 },
+    oven: { celsius: 50 },
+    material,
+    massKg: 0.5,
+    risen: { carbonDioxide: 0, air: 0, gasM3, bound: [], whole: 0 },
+    gas: { sources: [], fizz: { low: 0, mid: 0, high: 0 }, fizzLost: 0, carbonate: 0 },
+    batterC: 50,
+    kitchenC: 50,
+    settingC: 20,
+    stiffness: 3,
+    targetC: 96,
+    judged: "inside",
+    yieldPa: 1000,
+    fatShare: 0,
+    cutIn: false,
+  };
+  const run = prepare(start, { layers: 60, columns: 2 }, model);
+  run.section.set.fill(1);
+  const h = 60;
+  run.around = { airC: 50, h, vapourPa: 0, plateC: 50, onRack: false };
+  run.pan = { emissivity: 0, gathers: 1, resistance: 1e-6, plateContact: 1e6 };
+  run.topFactor = 1;
+  const tables = tablesFor(start, model, 20);
+  const volumePerKg = material.dryVolume + material.water / componentTable.water.density + gasM3;
+  // Water that a m³ of what becomes crust has to give: the slab keeps its gas and loses the volume of its water.
+  const gives = material.water * (1 - model.boundShare);
+  const perVolume = gives / (volumePerKg - gives / componentTable.water.density);
+  const vapour = (saturationPa(50) * 0.018015) / 8.31446 / 323.15;
+  const area = Math.PI * 0.1 ** 2;
+  for (const hours of [2, 4, 8]) {
+    const until = hours * 3600;
+    for (let second = hours === 2 ? 0 : until / 2; second < until - 1e-9; second += 20) step(run, tables, 20);
+    const depth = run.account.vapourOutKg / area / perVolume;
+    const t = depth ** 2 / (2 * model.crustDiffusivity) + (depth * model.lewis) / h;
+    expect((t * perVolume) / vapour / until).toBeGreaterThan(0.93);
+    expect((t * perVolume) / vapour / until).toBeLessThan(1.07);
+  }
+});
+
+describe("water follows the vapour", () => {
+  test("the middle of a loaf gains a little water while it bakes, and its base dries to a crust", () => {
+    const { start } = ready(loaf);
+    const { run, out } = bakeThrough(start, stepsFor(start));
+    const { layers, dry, perDry } = run.section;
+    const share = (row: number): number => out.water[row]! / (dry[row]! * perDry.water[row]!);
+    expect(share(layers >> 1)).toBeGreaterThan(1);
+    expect(share(layers >> 1)).toBeLessThan(1.1);
+    expect(share(0)).toBeLessThan(0.7);
+    // A wetter band lies over the crust: the beginning of a gummy line.
+    expect(Math.max(...Array.from({ length: layers }, (_, row) => share(row)))).toBeGreaterThan(share(layers >> 1));
+  });
+  test("a darker tin is never paler beneath, glass and dark steel colour more at the same time", () => {
+    const base = (material: Vessel["material"]) =>
+      simulate({ ...loaf, vessel: { ...tin, ...(material ? { material } : {}) } }, undefined, { spread: 0, frames: 0, minutes: 55 })
+        .browning.base;
+    expect(base("dark-steel")).toBeGreaterThanOrEqual(base("light-metal"));
+    expect(base("light-metal")).toBeGreaterThanOrEqual(base("silicone"));
+  });
+});
+
+describe("done is a conjunction", () => {
+  const skillet: AnalyseInput = {
+    kind: "cornbread-plain",
+    batchG: 850,
+    vessel: { shape: "round", diameterMm: 285, heightMm: 55, material: "cast-iron", lining: "greased", preheated: true },
+    oven: { celsius: 220 },
+  };
+  test("a thin cornbread has its core long before its colour, and waits", () => {
+    const { marks, minutes, judged } = bake(skillet);
+    expect(judged).toBe("rim");
+    expect(marks.golden).toBeGreaterThan((marks.core ?? 0) * 1.2);
+    expect(minutes).toBeCloseTo(marks.golden ?? 0, 0);
+  });
+  test("told that only the inside counts it is out at its core", () => {
+    const inside = bake({ ...skillet, process: { doneWhen: "inside" } });
+    expect(inside.minutes).toBeLessThan(bake(skillet).minutes);
+    expect(inside.minutes).toBeCloseTo(inside.marks.core ?? 0, 0);
+  });
+  test("in an oven too cool for colour it is taken out pale before it dries out, and says so", () => {
+    const pale = bake({ kind: "scone", batchG: 680, oven: { celsius: 115 } });
+    expect(pale.pale).toBe(true);
+    expect(pale.loss.oven).toBeLessThan(20);
+    expect(pale.notes.join(" ")).toMatch(/before it has its colour/);
+  });
+  test("the signs come in the order in which a kitchen sees them: it springs back, the skewer is clean, never before it has set", () => {
+    const { marks } = bake(loaf);
+    expect(marks.springs).not.toBeNull();
+    expect(marks.skewer === null || marks.skewer >= (marks.springs ?? 0)).toBe(true);
+    expect(marks.dry).toBeLessThan(marks.golden ?? Infinity);
+  });
+});
+
+describe("walls and cooling", () => {
+  const cooled = (lining: NonNullable<Vessel["lining"]>) => bake({ ...loaf, vessel: { ...tin, lining } });
+  test("bare walls hold the edge, greased ones let it down, and paper stands between", () => {
+    const edge = (lining: NonNullable<Vessel["lining"]>): number => {
+      const { outMm, cooledMm } = cooled(lining);
+      return cooledMm.edge / outMm.edge;
+    };
+    expect(edge("none")).toBeGreaterThan(edge("paper"));
+    expect(edge("paper")).toBeGreaterThan(edge("greased"));
+    expect(edge("greased-base")).toBeCloseTo(edge("none"), 1);
+  });
+  test("a sound loaf draws in by 2 to 8 % of its height", () => {
+    const { outMm, cooledMm } = cooled("greased");
+    expect(1 - cooledMm.middle / outMm.middle).toBeGreaterThan(0.015);
+    expect(1 - cooledMm.middle / outMm.middle).toBeLessThan(0.09);
+  });
+});
+
+test("a pan that is warm bakes no slower than a cold one and no faster than a hot one", () => {
+  const iron: Vessel = { shape: "round", diameterMm: 235, heightMm: 50, material: "cast-iron", lining: "greased" };
+  const minutes = (more: Partial<Vessel>) =>
+    bake({
+      kind: "cornbread-plain",
+      batchG: 940,
+      vessel: { ...iron, ...more },
+      oven: { celsius: 220 },
+      process: { doneWhen: "inside" },
+    }).minutes;
+  const [cold, warm, hot] = [minutes({}), minutes({ warmC: 100 }), minutes({ preheated: true })];
+  expect(warm).toBeLessThan(cold);
+  expect(hot).toBeLessThan(warm);
+});
+
+test("soda that finds no acid lifts a purée loaf all the same: 1.5 to 2 mL/g, as kitchens know", () => {
+  const lines = Object.entries({
+    "oat-flour": 180,
+    "tapioca-starch": 60,
+    "banana-ripe": 300,
+    egg: 100,
+    "sunflower-oil": 70,
+    "light-brown-sugar": 100,
+    soda: 5,
+    salt: 3,
+  }).map(([ingredientId, grams]) => ({ ingredientId, grams }));
+  const { volumeMlPerG } = bake({ kind: "loaf", lines });
+  expect(volumeMlPerG).toBeGreaterThan(1.5);
+  expect(volumeMlPerG).toBeLessThan(2.1);
+});
