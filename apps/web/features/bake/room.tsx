@@ -23,7 +23,8 @@ import { Busy } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";
 import { BakeArc } from "../instruments/arc";
 import { Beliefs } from "../instruments/beliefs";
-import { bakeSentence } from "../instruments/bake-words";
+import { bakeSentence, happenings } from "../instruments/bake-words";
+import { DoneLine } from "../instruments/done-line";
 import { minutesText, sentenceOf } from "../instruments/sentences";
 import type { KitchenHere } from "../wire/queries";
 import { BakePlayer } from "./bake-player";
@@ -40,6 +41,17 @@ const modeName: Record<(typeof ovenModes)[number], string> = {
   "air-fryer": "Air fryer",
   hob: "Hob",
 };
+
+type DoneWhen = NonNullable<Formula["process"]["doneWhen"]>;
+const doneChoices: { value: DoneWhen | ""; label: string }[] = [
+  { value: "", label: "As its kind" },
+  { value: "inside", label: "Set inside" },
+  { value: "top", label: "Top golden" },
+  { value: "rim", label: "Rim and top golden" },
+  { value: "edge", label: "Edge golden" },
+  { value: "faces", label: "Both faces coloured" },
+  { value: "snaps", label: "It snaps" },
+];
 
 interface BakeRoomProps {
   formula: Formula;
@@ -72,6 +84,18 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         <>
           <BakePlayer simulation={simulation} other={drawnOther} width={width} />
           <Body>{bakeSentence(simulation)}</Body>
+          <View style={styles.drawing} testID="done-line">
+            <DoneLine simulation={simulation} width={width} />
+          </View>
+          <Table
+            label="Minute by minute"
+            head={["What happens", "When"]}
+            rows={happenings(simulation, oven.mode === "hob").map(({ key, what, when, strong }) => ({
+              key,
+              cells: [what, when],
+              strong: strong === true,
+            }))}
+          />
         </>
       ) : (
         <View style={styles.drawing}>
@@ -127,6 +151,20 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         value={process.method ?? "muffin"}
         onChange={(method) => edit({ edit: "set-process", set: { method } })}
       />
+      {oven.mode === "hob" ? null : (
+        <Choice
+          label="Done when"
+          options={doneChoices}
+          value={process.doneWhen ?? ""}
+          onChange={(value) =>
+            edit(
+              value === ""
+                ? { edit: "set-process", set: {}, clear: ["doneWhen"] }
+                : { edit: "set-process", set: { doneWhen: value } },
+            )
+          }
+        />
+      )}
       {ovens.size > 0 && oven.mode !== "hob" ? (
         <>
           <Choice
@@ -188,17 +226,6 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         value={`${bake.checkAtMinutes} min`}
         why="The early end of the window. Opening the door before costs heat when the crumb is weakest."
       />
-      {simulation?.turnAtMinutes ? (
-        <Fact
-          name={oven.mode === "hob" ? "Turn it over after" : "Turn the tin, if at all, after"}
-          value={`${Math.round(simulation.turnAtMinutes)} min`}
-          why={
-            oven.mode === "hob"
-              ? "Two thirds of the crumb have set: bubbles at the rim stay open."
-              : "Nine tenths of the crumb have set by then, so that a push does not make it sink."
-          }
-        />
-      ) : null}
       <Fact
         name="Core when done"
         value={`${Math.round(bake.targetCoreC)} °C`}
@@ -214,9 +241,13 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         }
       />
       <Fact
-        name="Cut after"
+        name={simulation && bake.restBeforeCuttingMinutes < simulation.cutAfterMinutes ? "Eat from" : "Cut after"}
         value={`${Math.round(bake.restBeforeCuttingMinutes)} min`}
-        why="The inside is under 50 °C by then and its starch has firmed; cut earlier, the knife drags a gummy line. Some bakers cut warm; this is a warning, not a rule."
+        why={
+          simulation && bake.restBeforeCuttingMinutes < simulation.cutAfterMinutes
+            ? "Its surface no longer burns and the crumb carries itself; nobody slices it."
+            : "The inside is under 50 °C by then and its starch has firmed; cut earlier, the knife drags a gummy line. Some bakers cut warm; this is a warning, not a rule."
+        }
       />
       <Beliefs at="bake" analysis={analysis} simulation={simulation} shelf={kitchen.shelf} />
       <Heading>Signs that it is done</Heading>

@@ -5,6 +5,8 @@ import {
   gramsText,
   type NumberUnit,
   type Opened,
+  type PieceForm,
+  pieceForms,
   type Shelf,
   type Simulation,
   type Vessel,
@@ -15,6 +17,7 @@ import { Choice } from "../../ui/choice";
 import { NumberField } from "../../ui/number-field";
 import { Body, Heading } from "../../ui/words";
 import { FillSection } from "../instruments/section";
+import { FromAbove } from "../instruments/from-above";
 import { bakeSentence } from "../instruments/bake-words";
 import { sentenceOf } from "../instruments/sentences";
 import { Dividing } from "./dividing";
@@ -78,6 +81,62 @@ const linings: { value: NonNullable<Vessel["lining"]>; label: string }[] = [
   { value: "none", label: "Bare" },
 ];
 
+const pieceWord: Record<PieceForm, string> = {
+  disc: "Patted disc",
+  ball: "Ball",
+  drop: "Drop",
+  wedge: "Wedge",
+  log: "Log",
+  slice: "Slice",
+  sheet: "Rolled thin",
+};
+const WARM_C = 100;
+type GoesIn = "cold" | "warm" | "hot";
+const goesIn = ({ warmC, preheated }: Vessel): GoesIn => (warmC !== undefined ? "warm" : preheated ? "hot" : "cold");
+
+/** Pieces without walls: what they are, and whether they stand apart or close; a pan: how warm it is when the batter goes in. */
+function Standing({ vessel, edit }: { vessel: Vessel; edit: (edit: Edit) => void }) {
+  if (vessel.shape === "griddle") return null;
+  if (vessel.shape !== "free")
+    return (
+      <Choice
+        label="The pan goes in"
+        options={[
+          { value: "cold" as const, label: "Cold" },
+          { value: "warm" as const, label: "Warm, fat melted in it" },
+          { value: "hot" as const, label: "As hot as the oven" },
+        ]}
+        value={goesIn(vessel)}
+        onChange={(value) =>
+          edit({
+            edit: "set-vessel",
+            set: value === "warm" ? { warmC: WARM_C, preheated: false } : { preheated: value === "hot" },
+            clear: value === "warm" ? [] : ["warmC"],
+          })
+        }
+      />
+    );
+  return (
+    <>
+      <Choice
+        label="A piece is a"
+        options={pieceForms.map((value) => ({ value, label: pieceWord[value] }))}
+        value={vessel.piece ?? "disc"}
+        onChange={(piece) => edit({ edit: "set-vessel", set: { piece } })}
+      />
+      <Choice
+        label="They stand"
+        options={[
+          { value: "apart" as const, label: "Apart" },
+          { value: "close" as const, label: "Close, touching" },
+        ]}
+        value={vessel.touching ? "close" : "apart"}
+        onChange={(value) => edit({ edit: "set-vessel", set: { touching: value === "close" } })}
+      />
+    </>
+  );
+}
+
 /** The pan: which, how large, how full. */
 export function FillRoom({ formula, analysis, simulation, open, shelf, edit, faults }: FillRoomProps) {
   const { vessel } = formula;
@@ -114,6 +173,8 @@ export function FillRoom({ formula, analysis, simulation, open, shelf, edit, fau
           onChange={(lining) => edit({ edit: "set-vessel", set: { lining } })}
         />
       )}
+      <Standing vessel={vessel} edit={edit} />
+      {simulation && fill.rimMm === null ? <FromAbove simulation={simulation} vessel={vessel} width={260} /> : null}
       <Fact
         name="Batter in the pan"
         value={
@@ -121,7 +182,7 @@ export function FillRoom({ formula, analysis, simulation, open, shelf, edit, fau
             ? `${fill.pieces} × ${gramsText(fill.pieceG)}`
             : `${Math.round(fill.depthMm)} of ${Math.round(fill.rimMm)} mm`
         }
-        why={`${gramsText(analysis.batch.massG)} of batter at ${analysis.body.densityGPerMl.toFixed(2)} g/mL is ${Math.round(analysis.batch.massG / analysis.body.densityGPerMl)} mL.`}
+        why={`${gramsText(analysis.batch.massG)} of batter as it is poured: with the air of its method and the gas that mixing left in it.`}
       />
       <Fact
         name="Crown, expected"

@@ -52,3 +52,45 @@ export function bakeSentence(simulation: Simulation): string {
       : "";
   return `It cools to ${topWord[top]}, ${Math.round(cooledMm.middle)} mm in the middle and ${Math.round(cooledMm.edge)} at the edge; ${crust}.${raw}`;
 }
+
+const goldenWhere: Record<Simulation["judged"], string> = {
+  inside: "Golden on top",
+  top: "Golden on top",
+  rim: "Rim and top golden",
+  edge: "Its edge golden",
+  faces: "Both faces coloured",
+  snaps: "Golden on top",
+};
+
+/** Everything that happens to a bake, in the order of time: what to look for, and when. Minutes from the oven door; `after` those on the counter. */
+export function happenings(simulation: Simulation, hob: boolean): { key: string; what: string; when: string; strong?: boolean }[] {
+  const { marks, judged, targetC, checkAtMinutes, minutes, turnAtMinutes } = simulation;
+  const inOven: { key: string; what: string; at: number | null; strong?: boolean }[] = [
+    { key: "look", what: "Look first", at: checkAtMinutes },
+    { key: "springs", what: "Springs back where it is touched", at: marks.springs },
+    { key: "core", what: `Set: ${Math.round(targetC)} °C inside`, at: marks.core, strong: true },
+    { key: "skewer", what: "A skewer comes out clean", at: marks.skewer },
+    { key: "golden", what: goldenWhere[judged], at: marks.golden, strong: true },
+    { key: "dry", what: judged === "snaps" ? "Dry enough to snap" : "Its top dry", at: marks.dry, strong: true },
+    { key: "edge", what: "The edge draws away from the wall", at: marks.edge },
+    { key: "turn", what: hob ? "Turn it over" : "Safe to turn the tin", at: turnAtMinutes },
+    { key: "out", what: "Out", at: minutes, strong: true },
+  ];
+  const later = [
+    ...(simulation.outOfTinMinutes > 0 ? [{ key: "tin", what: "Out of its tin", at: simulation.outOfTinMinutes }] : []),
+    { key: "bite", what: "First bite", at: simulation.biteAfterMinutes },
+    { key: "cut", what: "A clean cut, inside under 50 °C", at: simulation.cutAfterMinutes },
+  ].sort((a, b) => a.at - b.at);
+  return [
+    ...inOven
+      .filter((each): each is typeof each & { at: number } => each.at !== null && each.at <= minutes + 0.05)
+      .sort((a, b) => a.at - b.at)
+      .map(({ key, what, at, strong }) => ({
+        key,
+        what,
+        when: `${at < 10 ? at.toFixed(1) : Math.round(at)} min`,
+        ...(strong ? { strong } : {}),
+      })),
+    ...later.map(({ key, what, at }) => ({ key, what, when: `${Math.round(at)} min after` })),
+  ];
+}

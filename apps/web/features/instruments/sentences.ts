@@ -52,6 +52,12 @@ export const listText = (names: readonly string[]): string =>
 export const sentenceOf = (name: InstrumentName, analysis: Analysis): string =>
   `${plainSentence(name, analysis)}${analysis.final ? "" : " Not final: something is still open."}`;
 
+/** Set before it is done: what it waits for. */
+const waitSentence = ({ waitsFor, setAtMinutes }: Analysis["bake"]): string =>
+  waitsFor && setAtMinutes !== undefined
+    ? ` Set inside at ${Math.round(setAtMinutes)}, it waits for ${waitsFor === "colour" ? "its colour" : "dryness"}.`
+    : "";
+
 function plainSentence(name: InstrumentName, { lift, body, fill, bake, given, recipe }: Analysis): string {
   switch (name) {
     case "lift":
@@ -63,6 +69,6 @@ function plainSentence(name: InstrumentName, { lift, body, fill, bake, given, re
         ? `Fill: ${fill.pieces} pieces of ${gramsText(fill.pieceG)}, ${Math.round(fill.depthMm)} millimetres thick, rising to about ${Math.round(fill.crownMm.mid)}.`
         : `Fill: the batter fills ${Math.round(100 * fill.fillFraction)} per cent of the pan, ${Math.round(fill.depthMm)} millimetres deep; the crown is expected at ${Math.round(fill.crownMm.mid)}, the rim is at ${Math.round(fill.rimMm)}${fill.overflow ? ". It runs over" : ""}.`;
     case "bake":
-      return `Bake: ${bake.method === "estimate" ? "a first estimate of " : ""}${minutesText(bake.minutes)} at ${given.oven.celsius} degrees; look first after ${bake.checkAtMinutes}.${recipe?.minutes ? ` The recipe says ${minutesText({ ...recipe.minutes, mid: recipe.minutes.low })}.` : ""}`;
+      return `Bake: ${bake.method === "estimate" ? "a first estimate of " : ""}${minutesText(bake.minutes)} at ${given.oven.celsius} degrees; look first after ${bake.checkAtMinutes}.${waitSentence(bake)}${recipe?.minutes ? ` The recipe says ${minutesText({ ...recipe.minutes, mid: recipe.minutes.low })}.` : ""}`;
   }
 }

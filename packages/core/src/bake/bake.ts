@@ -31,6 +31,9 @@ export const bakeSchema = z.object({
   signs: z.array(z.string()),
   lossPercent: rangeSchema,
   restBeforeCuttingMinutes: z.number(),
+  /** What it waits for when its inside is done, and the minute at which that is. */
+  waitsFor: z.enum(["colour", "dryness"]).optional(),
+  setAtMinutes: z.number().optional(),
   /** How the minutes were found. */
   method: z.enum(["estimate", "simulation"]),
 });
@@ -42,6 +45,8 @@ export interface BakeTargets {
   signs: string[];
   lossPercent: { low: number; mid: number; high: number };
   restBeforeCuttingMinutes: number;
+  /** It is cut in slices, which want a cool crumb; else it is eaten as soon as it does not burn. */
+  sliced: boolean;
 }
 
 /** mL that the vessels hold with a crown over their rims, as the simulation judges it. */
@@ -96,6 +101,14 @@ export function firstBake(
 const GROWTH_SPREAD = 0.12;
 const LOSS_SPREAD = 0.25;
 
+/** It waits when it is out later than its inside was done, by more than a grid or a clock tells. */
+const WAITS = 1.04;
+
+function waitOf({ judged, marks, minutes }: Simulation): Pick<Bake, "waitsFor" | "setAtMinutes"> {
+  if (judged === "inside" || marks.core === null || minutes <= WAITS * marks.core) return {};
+  return { waitsFor: judged === "snaps" ? "dryness" : "colour", setAtMinutes: marks.core };
+}
+
 /** Fill and bake read from a simulation. Throws `bad-vessel`. */
 export function simulatedBake(
   items: readonly Item[],
@@ -123,7 +136,8 @@ export function simulatedBake(
       targetCoreC: simulation.targetC,
       signs: targets.signs,
       lossPercent: within(simulation.loss.oven, LOSS_SPREAD),
-      restBeforeCuttingMinutes: simulation.cutAfterMinutes,
+      restBeforeCuttingMinutes: targets.sliced ? simulation.cutAfterMinutes : simulation.biteAfterMinutes,
+      ...waitOf(simulation),
       method: "simulation",
     },
   };

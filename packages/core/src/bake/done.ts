@@ -40,7 +40,7 @@ const SNAPS_AT = 0.04;
 const NEARLY_BOUND = 1.25;
 /** A surface is dry when its outermost cell holds no more than this share of its first water. */
 const DRY_TOP = 0.3;
-const CLEAN = { set: 0.9, water: 1.05 };
+const CLEAN = { set: 0.9, water: 1.12, from: 0.25, to: 0.85 };
 const SPRINGS = 0.9;
 /** The edge draws away when the outermost column has set and has lost so much of its water. */
 const DRAWN = { set: 0.97, water: 0.96 };
@@ -68,12 +68,12 @@ export const outOfPatience = (second: number, coreS: number, lossShare: number, 
 
 /** Whether a skewer from the middle comes out clean: everything there has set, and nothing is over-wet. */
 function comesClean({ section }: Run): boolean {
-  const { layers, columns, set, water, dry, perDry, batter, outer, inner } = section;
+  const { layers, columns, set, water, dry, perDry, batter, outer, inner, bottom, height } = section;
   for (let j = 0; j < columns; j++) {
     if ((inner[j]! + outer[j]!) / 2 > outer[columns - 1]! / 3) break;
     for (let i = 0; i < layers; i++) {
       const cell = j * layers + i;
-      if (batter[cell] === 0) continue;
+      if (batter[cell] === 0 || bottom[cell]! < CLEAN.from * height[j]! || bottom[cell]! > CLEAN.to * height[j]!) continue;
       if (set[cell]! < CLEAN.set || water[cell]! > CLEAN.water * dry[cell]! * perDry.water[cell]!) return false;
     }
   }
@@ -133,5 +133,5 @@ export function mark(marks: Marks, run: Run, by: JudgedBy, brown: Brown, second:
   if (marks.dryS === null && isDry(run, by)) marks.dryS = second;
   if (marks.springsS === null && upperSet(run) >= SPRINGS) marks.springsS = second;
   if (marks.skewerS === null && meanSet(run.section) >= SPRINGS && comesClean(run)) marks.skewerS = second;
-  if (slips && marks.edgeS === null && hasDrawnAway(run)) marks.edgeS = second;
+  if (slips && marks.edgeS === null && marks.springsS !== null && hasDrawnAway(run)) marks.edgeS = second;
 }

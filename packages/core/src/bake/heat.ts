@@ -19,19 +19,28 @@ const WATER_CONDUCTIVITY = 0.653;
 /** Share of the drying over which a crust's conductivity takes over. */
 const CRUST_OVER = 0.3;
 
-/** Capacity of one cell, J/K; on its boiling line heat makes steam and the capacity is that of the line. */
-export function heatCapacity(run: Run, cell: number): void {
-  const { section, model, capacity, sensible, boilingC, boilingSpread } = run;
+/** Capacities of `count` cells, J/K; on its boiling line heat makes steam and the capacity of a cell is that of the line. */
+function heatCapacities(run: Run, start: number, count: number): void {
+  const { section, capacity, sensible, boilingC, boilingSpread } = run;
   const { dry, water, celsius, perDry } = section;
-  const w = water[cell]!;
-  const first = dry[cell]! * perDry.water[cell]!;
-  let c = dry[cell]! * perDry.capacity[cell]! + w * WATER_CAPACITY;
-  sensible[cell] = c;
-  if (w > model.boundShare * first * 1.0001) {
-    const line = boilingC - boilingSpread + (boilingSpread * first) / w;
-    if (celsius[cell]! >= line - 1e-3) c += (latentHeat(line) * w * w) / (boilingSpread * first);
+  const { capacity: perKg, water: firstPerDry } = perDry;
+  const { boundShare } = run.model;
+  const base = boilingC - boilingSpread - 1e-3;
+  for (let cell = start; cell < start + count; cell++) {
+    const solids = dry[cell]!;
+    const w = water[cell]!;
+    let c = solids * perKg[cell]! + w * WATER_CAPACITY;
+    sensible[cell] = c;
+    const t = celsius[cell]!;
+    if (t > base) {
+      const first = solids * firstPerDry[cell]!;
+      if (w > boundShare * first * 1.0001) {
+        const rise = (boilingSpread * first) / w;
+        if (t >= base + rise) c += (latentHeat(base + rise) * w) / rise;
+      }
+    }
+    capacity[cell] = c;
   }
-  capacity[cell] = c;
 }
 
 /**
@@ -82,8 +91,8 @@ export function conduct(run: Run): void {
     }
     vapour[cell] = carried / k;
     resistivity[cell] = 1 / k;
-    heatCapacity(run, cell);
   }
+  heatCapacities(run, 0, cells);
 }
 
 /**
@@ -91,23 +100,35 @@ export function conduct(run: Run): void {
  * sweep, the water takes what liquid of its temperature holds besides. Never below the bound share, and after the cell has boiled: water that
  * takes up latent heat is not carried off.
  */
-function carry(run: Run, cell: number, next: number, joules: number): void {
-  const { section, model, vapour } = run;
+function carry(run: Run, start: number, faces: number, stride: number): void {
+  const { section, vapour, crossed } = run;
   const { dry, water, enthalpy, celsius, perDry } = section;
-  const from = joules > 0 ? cell : next;
-  const to = joules > 0 ? next : cell;
-  const spare = water[from]! - model.boundShare * dry[from]! * perDry.water[from]!;
-  if (spare <= 0) return;
-  const t = celsius[from]!;
-  const moved = Math.min(spare, (Math.abs(joules) * Math.min(vapour[cell]!, vapour[next]!)) / latentHeat(t));
-  water[from]! -= moved;
-  water[to]! += moved;
-  enthalpy[from]! -= moved * WATER_CAPACITY * t;
-  enthalpy[to]! += moved * WATER_CAPACITY * t;
+  const firstPerDry = perDry.water;
+  const { boundShare } = run.model;
+  for (let k = 0, cell = start; k < faces; k++, cell += stride) {
+    const next = cell + stride;
+    const share = vapour[cell]! < vapour[next]! ? vapour[cell]! : vapour[next]!;
+    if (share <= 0) continue;
+    const joules = crossed[k]!;
+    const from = joules > 0 ? cell : next;
+    const to = joules > 0 ? next : cell;
+    const spare = water[from]! - boundShare * dry[from]! * firstPerDry[from]!;
+    if (spare <= 0) continue;
+    const t = celsius[from]!;
+    const wanted = ((joules > 0 ? joules : -joules) * share) / latentHeat(t);
+    const moved = wanted < spare ? wanted : spare;
+    const along = moved * WATER_CAPACITY * t;
+    water[from]! -= moved;
+    water[to]! += moved;
+    enthalpy[from]! -= along;
+    enthalpy[to]! += along;
+  }
 }
 
 /** The drying front seen from an open surface: set by `findTopFront` and `findSideFront`, read by the sweeps. */
 const front = { cell: -1, flux: 0, slope: 0 };
+/** A cell with less than this share of its first water over what is bound is crust: the trickle that seeps into it is not all that evaporates. */
+const NEARLY_DRY = 0.03;
 /** From this share of what a cell has on, its evaporation no longer grows with its temperature within a step. */
 const HALF_OF = 0.5;
 
@@ -148,7 +169,7 @@ function findTopFront(run: Run, column: number): void {
     const cell = column * layers + i;
     const first = dry[cell]! * perDry.water[cell]!;
     const w = water[cell]!;
-    if (first > 0 && w > model.boundShare * first * 1.001) {
+    if (first > 0 && w > (model.boundShare + NEARLY_DRY) * first) {
       evaporation(run, cell, depth + asOpenCrust(run, cell, thickness[cell]! * Math.max(0, 1 - w / first)));
       return;
     }
@@ -166,7 +187,7 @@ function findSideFront(run: Run, layer: number): void {
     const first = dry[cell]! * perDry.water[cell]!;
     const w = water[cell]!;
     const width = outer[j]! - inner[j]!;
-    if (first > 0 && w > model.boundShare * first * 1.001) {
+    if (first > 0 && w > (model.boundShare + NEARLY_DRY) * first) {
       evaporation(run, cell, depth + asOpenCrust(run, cell, width * Math.max(0, 1 - w / first)));
       return;
     }
@@ -318,8 +339,8 @@ export function sweepColumns(run: Run, dt: number): void {
     baseC[j] = x[1]! + (inside / a) * under * (x[0]! - x[1]!);
     if (drying >= 0) dryOut(run, open, x[drying - first + 1]! - frontStart, dt);
     recover(run, first, layers, 1);
-    for (let i = 0; i < layers - 1; i++) carry(run, first + i, first + i + 1, crossed[i]!);
-    for (let cell = first; cell <= last; cell++) heatCapacity(run, cell);
+    carry(run, first, layers - 1, 1);
+    heatCapacities(run, first, layers);
   }
 }
 
@@ -402,6 +423,6 @@ export function sweepLayers(run: Run, dt: number): void {
     sideC[i] = film > 0 && open > 0 ? x[lastColumn]! + (air / open) * half * (around.airC - x[lastColumn]!) : x[columns]!;
     if (drying >= 0) dryOut(run, open, x[(drying - i) / layers]! - frontStart, dt);
     recover(run, i, columns, layers);
-    for (let j = 0; j < lastColumn; j++) carry(run, j * layers + i, (j + 1) * layers + i, crossed[j]!);
+    carry(run, i, lastColumn, layers);
   }
 }

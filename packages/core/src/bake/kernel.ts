@@ -16,6 +16,8 @@ import { GAS_CONSTANT, KELVIN, WATER_CAPACITY, boilingC, pressurePa, releaseTabl
 /** A round vessel with so small a half-width is a cup; a tin so narrow against its wall domes like a loaf. */
 const CUP_UNDER_M = 0.06;
 const LOAF_ASPECT = 2.4;
+/** Liquid seeps in steps of about so long, s. */
+const SEEPS_EVERY_S = 10;
 /** Wall that heats with the batter, over its depth at the start. */
 const WALL_OVER_DEPTH = 1.5;
 /** A syrup holds no more sugar than this at its boiling point, mol/kg; the rest lies undissolved. */
@@ -69,6 +71,7 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     setting: true,
     flow: flowOf(start),
     flown: 1,
+    sinceSeep: 0,
     live: new Uint8Array(section.stages).fill(1),
     topC: new Float64Array(columns).fill(batterC),
     baseC: new Float64Array(columns).fill(batterC),
@@ -123,7 +126,11 @@ export function step(run: Run, tables: StepTables, dt: number): void {
   sweepColumns(run, dt);
   sweepLayers(run, dt);
   riseOfSteam(run);
-  seep(run, dt);
+  run.sinceSeep += dt;
+  if (run.sinceSeep >= SEEPS_EVERY_S) {
+    seep(run, run.sinceSeep);
+    run.sinceSeep = 0;
+  }
   rise(run, tables, dt);
   flowOut(run, dt);
   if (run.section.shape.rim <= 0) widen(run.section, run.flown);

@@ -13,6 +13,11 @@ const CAP = { broad: 0.45, cup: 0.7, cupUnderM: 0.06 };
 const CARRIES = 0.9;
 /** A clean cut wants a crumb whose amylose has gelled, °C. */
 export const CUT_C = 50;
+/** A first bite wants a surface that does not burn, °C, and no one eats sooner, min. */
+const BITE_C = 60;
+const LEAST_BITE_MIN = 2;
+/** s in the tin after the oven: cups are freed sooner than loaves. */
+export const tinS = (shape: SectionShape): number => (shape.form === "axial" && shape.reach < CAP.cupUnderM ? 300 : 600);
 
 const mm = (metres: number): number => Math.round(metres * 1e4) / 10;
 const rounded = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
@@ -110,6 +115,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
   const carries = samples.find((sample) => sample.phase === "oven" && sample.set >= CARRIES);
   const afterOut = samples.slice(outSample);
   const cut = afterOut.find((sample) => sample.coreC <= CUT_C) ?? last;
+  const bite = afterOut.find((sample) => sample.surfaceC <= BITE_C && sample.set >= CARRIES) ?? last;
   return {
     times: samples.map((sample) => rounded(sample.second, 1)),
     phases: samples.map((sample) => sample.phase),
@@ -150,5 +156,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
     gummy: gummyOf(trace),
     carryOverK: rounded(Math.max(0, ...afterOut.map((sample) => sample.coreC - out.coreC)), 1),
     cutAfterMinutes: Math.ceil((cut.second - outS) / 60),
+    outOfTinMinutes: start.shape.rim > 0 ? tinS(start.shape) / 60 : 0,
+    biteAfterMinutes: Math.max(LEAST_BITE_MIN, Math.ceil((bite.second - outS) / 60)),
   };
 }

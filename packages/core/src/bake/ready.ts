@@ -40,19 +40,7 @@ export function startOf(
   const batterC = process.batterC ?? kitchenC;
   const material = materialOf(items);
   const pressure = pressurePa(oven.altitudeM ?? 0);
-  const seconds = HANDLING_S + (process.restMinutes ?? 0) * 60;
-  const consistency = relativeConsistency(body.stiffness.mid, model);
-  const risen = stand(
-    gas,
-    massG / 1000,
-    airShare[process.method ?? "muffin"].mid,
-    seconds,
-    batterC,
-    material,
-    consistency,
-    model,
-    pressure,
-  );
+  const risen = risenOf(massG, oven, process, body, gas, material, model);
   const massKg = massG / pieces / 1000;
   const perKg = litres(material, risen);
   const here = shape.rim > 0 ? shape : pieceOf(vessel, massKg * perKg, 1 / perKg, yieldPa);
@@ -83,6 +71,36 @@ export function startOf(
 function judgedIn(by: JudgedBy, vessel: Vessel, walled: boolean): JudgedBy {
   if (by === "rim" && vessel.shape === "muffin") return "top";
   return by === "faces" && walled ? "edge" : by;
+}
+
+/** A kilogram of the batter as it is poured: after mixing, filling and standing, with the gas that survived them. */
+function risenOf(
+  massG: number,
+  oven: Oven,
+  process: Process,
+  body: Pick<Body, "stiffness">,
+  gas: Gas,
+  material: Material,
+  model: Model,
+): Risen {
+  const seconds = HANDLING_S + (process.restMinutes ?? 0) * 60;
+  const celsius = process.batterC ?? process.kitchenC ?? ROOM_C;
+  const consistency = relativeConsistency(body.stiffness.mid, model);
+  const air = airShare[process.method ?? "muffin"].mid;
+  return stand(gas, massG / 1000, air, seconds, celsius, material, consistency, model, pressurePa(oven.altitudeM ?? 0));
+}
+
+/** Density of the batter as it is poured, g/mL: what the fill reads and the bake begins with. */
+export function pouredDensity(
+  items: readonly Item[],
+  oven: Oven,
+  process: Process,
+  body: Pick<Body, "stiffness">,
+  gas: Gas,
+  model: Model = standardModel,
+): number {
+  const material = materialOf(items);
+  return 1 / (1000 * litres(material, risenOf(massOf(items), oven, process, body, gas, material, model)));
 }
 
 /** m³ of a kilogram of batter with its gas. */

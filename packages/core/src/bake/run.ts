@@ -46,6 +46,8 @@ export interface Run {
   /** What a piece without walls flows by while it is soft, and by how much its foot has grown. */
   flow: Flow | null;
   flown: number;
+  /** s since liquid last seeped: it is slow, and moved in longer steps than heat. */
+  sinceSeep: number;
   /** Per reaction stage, 1 while it has gas to give. */
   live: Uint8Array;
   /** Temperature of the open surface and of the underside per column, and of the open side per layer, °C. */

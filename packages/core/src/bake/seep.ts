@@ -34,7 +34,7 @@ export function seep(run: Run, dt: number): void {
 
 /** `reach` is D dt area / distance, m³. */
 function pull(run: Run, a: number, b: number, reach: number): void {
-  const { dry, water, enthalpy, celsius, batter, area, thickness, widening, layers } = run.section;
+  const { dry, water, enthalpy, celsius, batter, area, thickness, widening, layers, perDry } = run.section;
   // Crumb draws from crumb; a filling keeps its own.
   if (batter[a] !== batter[b]) return;
   const inA = water[a]! / dry[a]!;
@@ -51,4 +51,6 @@ function pull(run: Run, a: number, b: number, reach: number): void {
   water[b]! += moved;
   enthalpy[a]! -= moved * WATER_CAPACITY * t;
   enthalpy[b]! += moved * WATER_CAPACITY * t;
+  celsius[a] = enthalpy[a]! / (dry[a]! * perDry.capacity[a]! + water[a]! * WATER_CAPACITY);
+  celsius[b] = enthalpy[b]! / (dry[b]! * perDry.capacity[b]! + water[b]! * WATER_CAPACITY);
 }

@@ -1,4 +1,4 @@
-import { CUT_C, outcomeOf } from "./outcome";
+import { CUT_C, outcomeOf, tinS } from "./outcome";
 import { rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
 import type { Simulation } from "./simulation";
 import { type Start, stepsFor } from "./start";
@@ -18,7 +18,6 @@ export interface SimulateOptions {
 }
 
 const FRAMES = 36;
-const TIN_S = 600;
 const LONGEST_COOLING_S = 4 * 3600;
 /** The first look, before the early end of the range. */
 const LOOK_BEFORE = 0.95;
@@ -26,7 +25,7 @@ const LOOK_BEFORE = 0.95;
 /** Bakes a start through oven, tin and rack and reads everything from it. */
 export function simulateStart(start: Start, massSpread: number, options: SimulateOptions = {}): Simulation {
   const steps = stepsFor(start);
-  const cooling = { tinS: TIN_S, untilC: CUT_C - 2, longestS: LONGEST_COOLING_S };
+  const cooling = { tinS: tinS(start.shape), untilC: CUT_C - 2, longestS: LONGEST_COOLING_S };
   const trace = bakeThrough(start, steps, {
     minutes: options.minutes,
     frames: options.frames ?? FRAMES,

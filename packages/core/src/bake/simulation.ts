@@ -82,6 +82,9 @@ export const simulationSchema = z.object({
   carryOverK: z.number(),
   /** Minutes on the counter until a clean cut. */
   cutAfterMinutes: z.number(),
+  /** Minutes after the oven at which it leaves its tin, and at which it may be eaten warm. */
+  outOfTinMinutes: z.number(),
+  biteAfterMinutes: z.number(),
   /** What each uncertain input does to the minutes, %. */
   sensitivity: z.array(z.object({ input: z.string(), change: z.string(), percent: z.number() })),
   notes: z.array(z.string()),

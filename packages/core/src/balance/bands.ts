@@ -31,6 +31,7 @@ export interface KindProfile {
   targetCoreC: number;
   /** What it is judged by beside its inside. */
   judgedBy: JudgedBy;
+  sliced: boolean;
   lossPercent: { low: number; mid: number; high: number };
   restBeforeCuttingMinutes: number;
   signs: string[];

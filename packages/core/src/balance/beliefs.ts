@@ -15,9 +15,6 @@ export interface Belief {
   answer: string;
 }
 
-/** The top looks done from about here on, °C: a crust that colours. */
-const COLOURS_C = 135;
-
 /** The beliefs that arise at a formula, each answered with its own numbers; those that have nothing to stand on are left out. */
 export function beliefsOf(analysis: Analysis, simulation: Simulation | null, shelf: Shelf = builtInShelf): Belief[] {
   return [...aboutSoda(analysis, shelf), ...aboutPowder(analysis, shelf), ...aboutTheTop(simulation), ...aboutLumps(analysis)];
@@ -91,10 +88,9 @@ function aboutPowder({ lift, batch }: Analysis, shelf: Shelf): Belief[] {
 }
 
 function aboutTheTop(simulation: Simulation | null): Belief[] {
-  if (!simulation?.reached) return [];
-  const at = simulation.times.findIndex((_, i) => simulation.phases[i] === "oven" && (simulation.surfaceC[i] ?? 0) >= COLOURS_C);
-  if (at < 0) return [];
-  const minutes = Math.round((simulation.times[at] ?? 0) / 60);
+  const golden = simulation?.marks.golden ?? null;
+  if (!simulation?.reached || golden === null) return [];
+  const at = simulation.times.findIndex((time) => time >= 60 * golden);
   const core = Math.round(simulation.coreC[at] ?? 0);
   if (core >= simulation.targetC - 2) return [];
   return [
@@ -102,7 +98,7 @@ function aboutTheTop(simulation: Simulation | null): Belief[] {
       id: "dark-is-done",
       at: "bake",
       belief: "A dark top means a done middle.",
-      answer: `Here the top begins to colour after ${minutes} min, when the middle is at ${core} °C; it is done at ${Math.round(simulation.targetC)} °C, after ${Math.round(simulation.minutes)}.`,
+      answer: `Here the top is golden after ${Math.round(golden)} min, when the middle is at ${core} °C; it is done at ${Math.round(simulation.targetC)} °C, after ${Math.round(simulation.minutes)}.`,
     },
   ];
 }

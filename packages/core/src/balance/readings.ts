@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { type Bake, bakeSchema, type Fill, fillSchema, firstBake, simulatedBake } from "../bake/bake";
 import { type Race, raceOf, raceOfSimulation, raceSchema } from "../bake/race";
-import { massSpreadOf, startOf } from "../bake/ready";
+import { massSpreadOf, pouredDensity, startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
 import type { Start } from "../bake/start";
@@ -153,7 +153,7 @@ function bakedQuickly(weighed: Gathered): Analysis {
   const start = startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
   if (start.material.dry < LEAST_DRY) return estimated(weighed, false);
   const simulation = simulateStart(start, 0, { frames: 0, spread: 0 });
-  const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
+  const { fill, bake } = simulatedBake(items, vessel, pouredDensity(items, oven, process, body, lift.gas), targets, simulation);
   const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
   return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation, false);
 }
@@ -237,7 +237,15 @@ export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf): Anal
 function estimated(weighed: Gathered, fixes = true): Analysis {
   const { given, items, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
-  const { fill, bake } = firstBake(items, vessel, oven, process, body.densityGPerMl, lift.gas, targets);
+  const { fill, bake } = firstBake(
+    items,
+    vessel,
+    oven,
+    process,
+    pouredDensity(items, oven, process, body, lift.gas),
+    lift.gas,
+    targets,
+  );
   const race = raceOf({
     gas: lift.gas,
     benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
@@ -280,7 +288,7 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
     massSpread: massSpreadOf(items),
     estimate: () => estimated(weighed),
     conclude: (simulation) => {
-      const { fill, bake } = simulatedBake(items, vessel, body.densityGPerMl, targets, simulation);
+      const { fill, bake } = simulatedBake(items, vessel, pouredDensity(items, oven, process, body, lift.gas), targets, simulation);
       const judged = judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);
       // What is not weighed may be the whole difference.
       if (!judged.final) return judged;

@@ -1,0 +1,81 @@
+import type { Simulation } from "@uprise/core";
+import Svg, { Line, Path, Rect, Text } from "react-native-svg";
+import { useColours } from "../../theme/theme";
+
+const HEIGHT = 118;
+const LEFT = 12;
+const LINE_Y = 66;
+const FONT = 12;
+
+const nice = (minutes: number): number => [5, 10, 15, 20, 30, 45, 60, 75, 90, 120, 180, 240].find((m) => m >= minutes) ?? minutes;
+
+/** The three marks of a bake on one line of time: set, golden and dry above it, the window and the way out on it; in words beside it. */
+export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; width?: number }) {
+  const colours = useColours();
+  const { marks, done, minutes, checkAtMinutes } = simulation;
+  const whole = nice(1.08 * Math.max(done.high, minutes, marks.golden ?? 0));
+  const x = (at: number): number => LEFT + ((width - 2 * LEFT) * Math.min(at, whole)) / whole;
+  const step = whole <= 10 ? 1 : whole <= 30 ? 5 : whole <= 90 ? 10 : 30;
+  const above = [
+    { word: "set", at: marks.core },
+    { word: "golden", at: marks.golden },
+    { word: "dry", at: marks.dry },
+  ]
+    .filter((mark): mark is { word: string; at: number } => mark.at !== null)
+    .sort((a, b) => a.at - b.at);
+  // Words that would touch stand one over the other.
+  const rows: number[] = [];
+  const placed = above.map((mark) => {
+    const half = (mark.word.length * FONT * 0.56) / 2 + 4;
+    const middle = Math.min(width - half, Math.max(half, x(mark.at)));
+    let row = 0;
+    while ((rows[row] ?? -Infinity) > middle - half) row++;
+    rows[row] = middle + half;
+    return { ...mark, middle, row };
+  });
+  return (
+    <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
+      <Rect x={x(done.low)} y={LINE_Y - 6} width={Math.max(2, x(done.high) - x(done.low))} height={12} fill={colours.heat} />
+      <Line x1={LEFT} y1={LINE_Y} x2={width - LEFT} y2={LINE_Y} stroke={colours.ink} strokeWidth={1.6} />
+      {Array.from({ length: Math.floor(whole / step) + 1 }, (_, i) => i * step).map((at) => (
+        <Line key={at} x1={x(at)} y1={LINE_Y} x2={x(at)} y2={LINE_Y + 5} stroke={colours.ink} strokeWidth={1} />
+      ))}
+      {placed.map(({ word, at, middle, row }) => {
+        const y = LINE_Y - 16 - row * (FONT + 5);
+        return [
+          <Line key={`${word} line`} x1={x(at)} y1={y + 3} x2={x(at)} y2={LINE_Y - 1} stroke={colours.ink} strokeWidth={1.4} />,
+          <Text key={word} x={middle} y={y} fontSize={FONT} textAnchor="middle" fill={colours.ink}>
+            {word}
+          </Text>,
+        ];
+      })}
+      <Path d={`M${x(checkAtMinutes)} ${LINE_Y + 8} l-5 9 h10 z`} fill={colours.paper} stroke={colours.ink} strokeWidth={1.3} />
+      <Text
+        x={Math.max(26, Math.min(width - 60, x(checkAtMinutes)))}
+        y={LINE_Y + 32}
+        fontSize={FONT}
+        textAnchor="middle"
+        fill={colours.ink}
+      >
+        look
+      </Text>
+      <Path d={`M${x(minutes)} ${LINE_Y + 8} l-5 9 h10 z`} fill={colours.ink} />
+      <Text
+        x={Math.min(width - 16, Math.max(x(minutes), x(checkAtMinutes) + 34))}
+        y={LINE_Y + 32}
+        fontSize={FONT}
+        fontWeight="bold"
+        textAnchor="middle"
+        fill={colours.ink}
+      >
+        out
+      </Text>
+      <Text x={LEFT} y={LINE_Y + 48} fontSize={FONT - 1} fill={colours.faint}>
+        0
+      </Text>
+      <Text x={width - LEFT} y={LINE_Y + 48} fontSize={FONT - 1} textAnchor="end" fill={colours.faint}>
+        {`${Math.round(whole)} min`}
+      </Text>
+    </Svg>
+  );
+}
