@@ -29,4 +29,7 @@ config.resolver.resolveRequest = (context, name, platform) =>
     ? { type: "empty" }
     : context.resolveRequest(context, name, platform);
 
+/** The worker's name is written into the script that starts it; what was kept from a build with another worker would ask for one that is gone. */
+config.cacheVersion = process.env.EXPO_PUBLIC_BAKE_WORKER ?? "";
+
 module.exports = config;

@@ -1,11 +1,12 @@
 import type { Simulation } from "@uprise/core";
 import Svg, { Line, Path, Rect, Text } from "react-native-svg";
+import { fonts } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 
 const HEIGHT = 118;
 const LEFT = 12;
 const LINE_Y = 66;
-const FONT = 12;
+const FONT = 13;
 
 const nice = (minutes: number): number => [5, 10, 15, 20, 30, 45, 60, 75, 90, 120, 180, 240].find((m) => m >= minutes) ?? minutes;
 
@@ -44,7 +45,7 @@ export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; 
         const y = LINE_Y - 16 - row * (FONT + 5);
         return [
           <Line key={`${word} line`} x1={x(at)} y1={y + 3} x2={x(at)} y2={LINE_Y - 1} stroke={colours.ink} strokeWidth={1.4} />,
-          <Text key={word} x={middle} y={y} fontSize={FONT} textAnchor="middle" fill={colours.ink}>
+          <Text key={word} x={middle} y={y} fontFamily={fonts.body} fontSize={FONT} textAnchor="middle" fill={colours.ink}>
             {word}
           </Text>,
         ];
@@ -53,6 +54,7 @@ export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; 
       <Text
         x={Math.max(26, Math.min(width - 60, x(checkAtMinutes)))}
         y={LINE_Y + 32}
+        fontFamily={fonts.body}
         fontSize={FONT}
         textAnchor="middle"
         fill={colours.ink}
@@ -63,17 +65,18 @@ export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; 
       <Text
         x={Math.min(width - 16, Math.max(x(minutes), x(checkAtMinutes) + 34))}
         y={LINE_Y + 32}
+        fontFamily={fonts.body}
         fontSize={FONT}
-        fontWeight="bold"
+
         textAnchor="middle"
         fill={colours.ink}
       >
         out
       </Text>
-      <Text x={LEFT} y={LINE_Y + 48} fontSize={FONT - 1} fill={colours.faint}>
+      <Text x={LEFT} y={LINE_Y + 48} fontFamily={fonts.body} fontSize={FONT - 1} fill={colours.faint}>
         0
       </Text>
-      <Text x={width - LEFT} y={LINE_Y + 48} fontSize={FONT - 1} textAnchor="end" fill={colours.faint}>
+      <Text x={width - LEFT} y={LINE_Y + 48} fontFamily={fonts.body} fontSize={FONT - 1} textAnchor="end" fill={colours.faint}>
         {`${Math.round(whole)} min`}
       </Text>
     </Svg>

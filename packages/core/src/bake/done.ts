@@ -1,13 +1,7 @@
 import { CRUST_C, GOLDEN } from "./browning";
+import type { JudgedBy } from "./judged";
 import { meanSet } from "./probe";
 import type { Run } from "./run";
-
-/**
- * What a bake is judged by beside its inside: nothing more (loaf, muffin, bar); a golden top (scone, bun, drop); rim and top of a skillet bread;
- * the edge of a drop; colour on both faces of a flatbread; dry enough to snap.
- */
-export const judgedBy = ["inside", "top", "rim", "edge", "faces", "snaps"] as const;
-export type JudgedBy = (typeof judgedBy)[number];
 
 /** Browning in minutes at 150 °C. */
 export interface Brown {

@@ -4,11 +4,13 @@ import { wholeKg } from "./start";
 import type { Frame, Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
-const WORD = { hollow: 0.12, slumped: 0.22, fallen: 0.15, domed: 0.1, peaked: 0.42 };
+const WORD = { hollow: 0.12, slumped: 0.22, fallen: 0.18, domed: 0.1, peaked: 0.42 };
 /** A crumb counts as gummy under this share set, or over this much of its first water. */
 const GUMMY = { set: 0.9, water: 1.35 };
 /** Batter stands over a rim as a cap: so high over the half-width. A cup's top is held by its own crust all around and mushrooms. */
 const CAP = { broad: 0.45, cup: 0.7, cupUnderM: 0.06 };
+/** What stands over a rim by less than this, as a share of what the pan holds, no one sees; volumes are known within a tenth. */
+const SEEN_OVER = 0.04;
 /** The crumb carries itself when so much of it has set. */
 const CARRIES = 0.9;
 /** A clean cut wants a crumb whose amylose has gelled, °C. */
@@ -111,7 +113,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
   const last = samples.at(-1)!;
   const edge = section.columns - 1;
   const largest = samples.reduce((all, sample) => Math.max(all, sample.volumeM3), 0);
-  const overflowMl = Math.max(0, largest - holdsWithCap(start.shape)) * 1e6;
+  const overflowMl = Math.max(0, largest - (1 + SEEN_OVER) * holdsWithCap(start.shape)) * 1e6;
   const carries = samples.find((sample) => sample.phase === "oven" && sample.set >= CARRIES);
   const afterOut = samples.slice(outSample);
   const cut = afterOut.find((sample) => sample.coreC <= CUT_C) ?? last;

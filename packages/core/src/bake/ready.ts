@@ -7,7 +7,7 @@ import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { sum } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel";
 import { type Risen, stand } from "./bench";
-import type { JudgedBy } from "./done";
+import type { JudgedBy } from "./judged";
 import { layersOf } from "./layers";
 import { type Material, materialOf } from "./material";
 import { type Model, standardModel } from "./model";

@@ -1,7 +1,6 @@
 import { GAS_CONSTANT, KELVIN } from "./steam-tables";
 import type { Model } from "./model";
 import type { Section } from "./section";
-import type { Flow } from "./spread";
 
 /** What stands around the vessel in one moment. SI units and °C. */
 export interface Around {
@@ -24,6 +23,13 @@ export interface Pan {
   resistance: number;
   /** W/m²K from a hot plate to the pan. */
   plateContact: number;
+}
+
+/** What a piece without walls flows by: yield stress in the bowl, the share of it that goes as fat melts, density. SI units. */
+export interface Flow {
+  yieldPa: number;
+  melts: number;
+  density: number;
 }
 
 /** Everything one bake needs; made once, changed in every step, nothing allocated in between. */

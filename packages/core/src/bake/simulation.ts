@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { rangeSchema } from "../measure/range";
-import { judgedBy } from "./done";
+import { judgedBy } from "./judged";
 
 /** How the top stands when it has cooled. */
 export const tops = ["domed", "flat", "peaked", "sunken", "over the rim"] as const;

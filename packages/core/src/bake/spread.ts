@@ -2,13 +2,6 @@ import { heapRadius } from "./heap";
 import type { Run } from "./run";
 import { volumeOf } from "./section";
 
-/** What a piece without walls flows by: yield stress in the bowl, the share of it that goes as fat melts, density. SI units. */
-export interface Flow {
-  yieldPa: number;
-  melts: number;
-  density: number;
-}
-
 /** Fat melts between these, °C. */
 const MELTS = { from: 25, to: 50 };
 const GRAVITY = 9.81;

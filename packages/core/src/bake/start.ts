@@ -1,7 +1,7 @@
 import type { Gas } from "../lift/gas";
 import type { Oven, Vessel } from "../pantry/vessel";
 import type { Risen } from "./bench";
-import type { JudgedBy } from "./done";
+import type { JudgedBy } from "./judged";
 import type { Material } from "./material";
 import type { Model } from "./model";
 import { depthOf, type Grid, type SectionShape, WATER_DENSITY } from "./section";

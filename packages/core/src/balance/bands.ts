@@ -1,4 +1,4 @@
-import type { JudgedBy } from "../bake/done";
+import type { JudgedBy } from "../bake/judged";
 import { SALT_PER_SODIUM } from "../physics";
 import { consistencies, type Consistency, stiffnessRange } from "../body/consistency";
 import { batchOf, type Item } from "../formula/resolve";

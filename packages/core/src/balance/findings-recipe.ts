@@ -1,5 +1,5 @@
 import type { Fill } from "../bake/bake";
-import type { JudgedBy } from "../bake/done";
+import type { JudgedBy } from "../bake/judged";
 import { startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
