@@ -10,7 +10,7 @@ const GUMMY = { set: 0.9, water: 1.35 };
 /** Batter stands over a rim as a cap: so high over the half-width. A cup's top is held by its own crust all around and mushrooms. */
 const CAP = { broad: 0.45, cup: 0.7, cupUnderM: 0.06 };
 /** What stands over a rim by less than this, as a share of what the pan holds, no one sees; volumes are known within a tenth. */
-const SEEN_OVER = 0.04;
+const SEEN_OVER = 0.08;
 /** The crumb carries itself when so much of it has set. */
 const CARRIES = 0.9;
 /** A clean cut wants a crumb whose amylose has gelled, °C. */

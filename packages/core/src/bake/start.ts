@@ -66,9 +66,16 @@ export const FLOWS_BELOW = 3.1;
 /** Reading of an ordinary muffin batter, at which the relative consistency is 1. */
 const ORDINARY = 1.1;
 
+/** A dough is stiffer than this by how dry it is, not by a thicker liquid between its bubbles: it holds gas no better. */
+const HOLDS_AS_IF = 1.7;
+
 /** Consistency over that of a muffin batter, from the body's reading. */
 export const relativeConsistency = (stiffness: number, model: Model): number =>
-  10 ** (model.consistencyPower * (stiffness - ORDINARY));
+  10 ** (model.consistencyPower * (Math.min(stiffness, HOLDS_AS_IF) - ORDINARY));
+
+/** How deep the batter stands when it goes in, on the average, m. */
+export const depthAtStart = ({ shape, massKg, material, risen }: Start): number =>
+  depthOf(shape, massKg * (material.dryVolume + material.water / WATER_DENSITY + risen.gasM3));
 
 /** A grid that keeps the time to done within 2 % of one twice as fine; thin things want more layers and short steps. */
 export function stepsFor(start: Start): Steps {

@@ -4,7 +4,7 @@ import { type Race, raceOf, raceOfSimulation, raceSchema } from "../bake/race";
 import { massSpreadOf, pouredDensity, startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
-import type { Start } from "../bake/start";
+import { depthAtStart, type Start } from "../bake/start";
 import type { AnalyseInput } from "../formula/open";
 import { componentMasses, componentMassSchema, type ComponentMass, weighedAsides, type Weighed } from "../formula/component-mass";
 import { type InputLine, type OpenLine, openLineSchema, sortLines } from "../formula/components";
@@ -74,6 +74,9 @@ interface Gathered {
   measures: Measures;
 }
 
+/** What weighs less than any scale shows is nothing, g. */
+const LEAST_G = 0.05;
+
 /** Throws `no-batch`, `empty-formula`, `unknown-ingredient`, `bad-amount`. */
 function gather(input: AnalyseInput, shelf: Shelf): Gathered {
   const kind = input.kind ?? "loaf";
@@ -83,7 +86,7 @@ function gather(input: AnalyseInput, shelf: Shelf): Gathered {
   const process: Process = { ...defaults.process, ...input.process };
   const sorted = sortLines(linesOf(input, kind), input.components, shelf);
   const items = resolve(sorted.batter, shelf);
-  if (massOf(items) <= 0) {
+  if (massOf(items) < LEAST_G) {
     const what = sorted.asides.some(({ lines }) => lines.length > 0) ? "Its batter" : "The formula";
     const open = sorted.open.length > 0 ? ` Not weighed yet: ${sorted.open.map(({ name }) => name).join(", ")}.` : "";
     throw new CoreError("empty-formula", `${what} weighs 0 g; at least one line with an amount would be right.${open}`, "lines");
@@ -151,7 +154,7 @@ function bakedQuickly(weighed: Gathered): Analysis {
   const { given, items, asides, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
   const start = startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
-  if (start.material.dry < LEAST_DRY) return estimated(weighed, false);
+  if (unbakeable(start)) return estimated(weighed, false);
   const simulation = simulateStart(start, 0, { frames: 0, spread: 0 });
   const { fill, bake } = simulatedBake(items, vessel, pouredDensity(items, oven, process, body, lift.gas), targets, simulation);
   const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
@@ -259,6 +262,18 @@ function estimated(weighed: Gathered, fixes = true): Analysis {
 
 /** Less dry matter than this share of a batter is a soup: nothing sets, and nothing can be simulated. */
 const LEAST_DRY = 0.08;
+/** Thinner than this over its pan it is a film that boils off at once, mm. */
+const LEAST_DEPTH_MM = 0.3;
+
+/** Why a start cannot be baked in the computer; null when it can. */
+function unbakeable(start: Start): string | null {
+  if (start.material.dry < LEAST_DRY)
+    return `${Math.round(100 * start.material.water)} % of this is water, which cannot be baked; a batter has at most ${Math.round(100 * (1 - LEAST_DRY))} %.`;
+  const depthMm = 1000 * depthAtStart(start);
+  return depthMm < LEAST_DEPTH_MM
+    ? `Over this pan it is a film of ${depthMm.toFixed(2)} mm; from ${LEAST_DEPTH_MM} mm on there is something to bake. Is an amount missing?`
+    : null;
+}
 
 /** A formula ready to be baked: what a worker simulates, and how its simulation becomes readings. */
 export interface Ready {
@@ -275,13 +290,8 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
   const { given, items, asides, lift, body, targets } = weighed;
   const { vessel, oven, process } = given;
   const start = startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
-  if (start.material.dry < LEAST_DRY) {
-    throw new CoreError(
-      "not-a-batter",
-      `${Math.round(100 * start.material.water)} % of this is water, which cannot be baked; a batter has at most ${Math.round(100 * (1 - LEAST_DRY))} %.`,
-      "lines",
-    );
-  }
+  const why = unbakeable(start);
+  if (why) throw new CoreError("not-a-batter", why, "lines");
   const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
   return {
     start,

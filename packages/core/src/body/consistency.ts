@@ -37,8 +37,10 @@ const FLOWS_BELOW = 2.5;
  * and rises under it, and from where on the flour is no longer wetted through and it rises faster still.
  */
 const DOUGH = { loading: 1, word: 2.15, wetter: 5, drier: 1.55, dryBelow: 0.5, dry: 5 };
-/** A gel is soft: it stiffens a dough by so much of the water it holds (C). */
+/** A gel, a purée, a curd is soft: it stiffens a dough by so much of the water it holds (C). A gum thickens the syrup besides and counts half. */
 const GEL_STIFFENS = 0.75;
+const GUM = 0.5;
+const GUM_STIFFENS = 0.5;
 /** What wets a dough beside water, by mass: cold fat that is rubbed in, fat that flows, sugar (C). */
 const WETS = { coldFat: 0.45, softFat: 0.6, sugar: 0.2 };
 
@@ -73,7 +75,7 @@ export function stiffnessOf(items: readonly Item[], method: Process["method"], m
   let liquidFat = 0;
   let solidFat = 0;
   let gum = 0;
-  let gel = 0;
+  let soft = 0;
   const coldFat = method === "creaming" || method === "cut-in";
   for (const { ingredient, massG } of items) {
     if (isInclusion(ingredient)) continue;
@@ -84,7 +86,9 @@ export function stiffnessOf(items: readonly Item[], method: Process["method"], m
     else if (wet) liquidFat += fat;
     dry += (massG * (c.protein + c.starch + c.fibre + c.ash + (c.other ?? 0) + (wet ? 0 : c.fat))) / 100;
     gum += massG * (ingredient.gumShare ?? 0);
-    if (ingredient.family === "binder") gel += massG * capacityOf(ingredient, minutes);
+    const holds = massG * capacityOf(ingredient, minutes);
+    if ((ingredient.gumShare ?? 0) >= GUM) soft += (1 - GUM_STIFFENS) * holds;
+    else if (ingredient.family === "binder" || ingredient.holdsWater !== undefined) soft += (1 - GEL_STIFFENS) * holds;
   }
   const gumsFactor = 0.94 * ((100 * gum) / free);
   const logSyrup = (13.9 * share * (0.5 + share) + gumsFactor) / Math.LN10;
@@ -94,7 +98,7 @@ export function stiffnessOf(items: readonly Item[], method: Process["method"], m
   const total = particles + free + 0.62 * dissolved + liquidFatMl + 0.2 * solidFatMl;
   const packed = total > 0 ? particles / total / MAX_PACKING : 0;
   const flowing = packed >= JAMMED ? FLOWS_BELOW : 0.17 * logSyrup - 2.5 * MAX_PACKING * Math.log10(1 - packed);
-  const dough = doughStiffness(water + WETS.sugar * sugar + WETS.softFat * liquidFat + WETS.coldFat * solidFat, drunk - (1 - GEL_STIFFENS) * gel);
+  const dough = doughStiffness(water + WETS.sugar * sugar + WETS.softFat * liquidFat + WETS.coldFat * solidFat, drunk - soft);
   return Math.max(Math.min(FLOWS_BELOW, flowing), dough);
 }
 
