@@ -1,6 +1,9 @@
 import type { Run } from "./run";
 import { latentHeat, vapourEnthalpy, WATER_CAPACITY } from "./steam-tables";
 
+/** Copies of imported constants: in tests an import is a call, and these are read in every cell of every step. */
+const CAPACITY = WATER_CAPACITY;
+
 /**
  * Temperatures of `count` cells from their enthalpy. Below the boiling line T_b(w) = T_boil − d + d·w₀/w it is H/C; above it water leaves until the
  * rest stands on the line, down to the bound share; what is bound stays and the cell rises above boiling. The steam is noted, not lost.
@@ -10,7 +13,7 @@ export function recover(run: Run, start: number, count: number, stride: number):
   const { dry, water, enthalpy, celsius, perDry } = section;
   const surelyBelow = boilingC - boilingSpread;
   for (let k = 0, cell = start; k < count; k++, cell += stride) {
-    const t = enthalpy[cell]! / (dry[cell]! * perDry.capacity[cell]! + WATER_CAPACITY * water[cell]!);
+    const t = enthalpy[cell]! / (dry[cell]! * perDry.capacity[cell]! + CAPACITY * water[cell]!);
     celsius[cell] = t;
     if (t > surelyBelow) boil(run, cell, t);
   }
@@ -31,12 +34,12 @@ function boil(run: Run, cell: number, celsius: number): void {
   if (celsius <= line) return;
   // Newton on H − h_v·(w − x) = C(x)·T_b(x), x the water that stays.
   const vapour = vapourEnthalpy(line);
-  const capacity = dryCapacity + WATER_CAPACITY * water;
+  const capacity = dryCapacity + CAPACITY * water;
   let x = Math.max(bound, water - (enthalpy - capacity * line) / (latentHeat(line) + (capacity * rise) / (water * water)));
   for (let k = 0; k < 2; k++) {
     const t = base + rise / x;
-    const residual = (dryCapacity + WATER_CAPACITY * x) * t + vapour * (water - x) - enthalpy;
-    const slope = WATER_CAPACITY * t - ((dryCapacity + WATER_CAPACITY * x) * rise) / (x * x) - vapour;
+    const residual = (dryCapacity + CAPACITY * x) * t + vapour * (water - x) - enthalpy;
+    const slope = CAPACITY * t - ((dryCapacity + CAPACITY * x) * rise) / (x * x) - vapour;
     x -= residual / slope;
     if (x < bound) {
       x = bound;
@@ -47,7 +50,7 @@ function boil(run: Run, cell: number, celsius: number): void {
   const made = water - x;
   section.water[cell] = x;
   section.enthalpy[cell] = enthalpy - vapour * made;
-  section.celsius[cell] = section.enthalpy[cell]! / (dryCapacity + WATER_CAPACITY * x);
+  section.celsius[cell] = section.enthalpy[cell]! / (dryCapacity + CAPACITY * x);
   run.steam[cell]! += made;
   run.steamJ[cell]! += vapour * made;
 }
@@ -72,14 +75,14 @@ export function riseOfSteam(run: Run): void {
         const water = section.water[cell]!;
         const first = dry * section.perDry.water[cell]!;
         const line = base + (boilingSpread * first) / Math.max(water, model.boundShare * first);
-        const room = (dry * section.perDry.capacity[cell]! + WATER_CAPACITY * water) * (line - section.celsius[cell]!);
+        const room = (dry * section.perDry.capacity[cell]! + CAPACITY * water) * (line - section.celsius[cell]!);
         if (room > 0) {
           const perKg = risingJ / rising;
-          const taken = Math.min(rising, room / (perKg - WATER_CAPACITY * line));
+          const taken = Math.min(rising, room / (perKg - CAPACITY * line));
           section.water[cell]! += taken;
           section.enthalpy[cell]! += taken * perKg;
           section.celsius[cell] =
-            section.enthalpy[cell]! / (dry * section.perDry.capacity[cell]! + WATER_CAPACITY * section.water[cell]!);
+            section.enthalpy[cell]! / (dry * section.perDry.capacity[cell]! + CAPACITY * section.water[cell]!);
           rising -= taken;
           risingJ -= taken * perKg;
         }

@@ -12,6 +12,14 @@ import {
 import { recover } from "./boil";
 import { WATER_DENSITY } from "./section";
 
+/** Copies of imported constants: in tests an import is a call, and these are read in every cell of every step. */
+const DENSITY = WATER_DENSITY;
+const CAPACITY = WATER_CAPACITY;
+const saturations = saturationTable;
+const vapourConductivities = vapourConductivityTable;
+const MASS_PER_GAS = MASS_OVER_GAS;
+const TABLE_STEPS = PER_KELVIN;
+
 /** Conductivity of still air in a bubble, W/mK, and the greatest factor of the vapour's own flow. */
 const AIR_CONDUCTIVITY = 0.028;
 const MOST_FLOW = 10;
@@ -29,7 +37,7 @@ function heatCapacities(run: Run, start: number, count: number): void {
   for (let cell = start; cell < start + count; cell++) {
     const solids = dry[cell]!;
     const w = water[cell]!;
-    let c = solids * perKg[cell]! + w * WATER_CAPACITY;
+    let c = solids * perKg[cell]! + w * CAPACITY;
     sensible[cell] = c;
     const t = celsius[cell]!;
     if (t > base) {
@@ -52,13 +60,13 @@ export function conduct(run: Run): void {
   const { cells, dry, water, gasVolume, celsius, perDry } = section;
   const { condensedShare, waterActivityRate, vapourShare, boundShare, crustConductivity } = model;
   const { water: firstPerDry, volume: dryVolume, conductance } = perDry;
-  const psat = saturationTable;
-  const vapours = vapourConductivityTable;
+  const psat = saturations;
+  const vapours = vapourConductivities;
   for (let cell = 0; cell < cells; cell++) {
     const solids = dry[cell]!;
     const w = water[cell]!;
     const first = solids * firstPerDry[cell]!;
-    const waterVolume = w / WATER_DENSITY;
+    const waterVolume = w / DENSITY;
     const condensed = waterVolume + solids * dryVolume[cell]!;
     const kc = (condensedShare * (waterVolume * WATER_CONDUCTIVITY + solids * conductance[cell]!)) / condensed;
     const gas = gasVolume[cell]!;
@@ -117,7 +125,7 @@ function carry(run: Run, start: number, faces: number, stride: number): void {
     const t = celsius[from]!;
     const wanted = ((joules > 0 ? joules : -joules) * share) / latentHeat(t);
     const moved = wanted < spare ? wanted : spare;
-    const along = moved * WATER_CAPACITY * t;
+    const along = moved * CAPACITY * t;
     water[from]! -= moved;
     water[to]! += moved;
     enthalpy[from]! -= along;
@@ -140,7 +148,7 @@ const DENSEST = 0.1;
 function asOpenCrust({ section }: Run, cell: number, depth: number): number {
   const { dry, water, gasVolume, perDry } = section;
   const gas = gasVolume[cell]!;
-  const porous = gas / (gas + dry[cell]! * perDry.volume[cell]! + water[cell]! / WATER_DENSITY) / OPEN_CRUST;
+  const porous = gas / (gas + dry[cell]! * perDry.volume[cell]! + water[cell]! / DENSITY) / OPEN_CRUST;
   return depth / (porous >= 1 ? 1 : porous > DENSEST ? porous : DENSEST);
 }
 
@@ -150,14 +158,14 @@ function evaporation(run: Run, cell: number, dryDepth: number): void {
   const t = section.celsius[cell]!;
   const place = placeOf(t);
   const at = place | 0;
-  const p0 = saturationTable[at]!;
-  const rise = saturationTable[at + 1]! - p0;
+  const p0 = saturations[at]!;
+  const rise = saturations[at + 1]! - p0;
   const saturated = p0 + (place - at) * rise;
   const active = waterActivity[cell]!;
   const transfer = 1 / (model.lewis / around.h + (model.skinResistanceM + dryDepth) / model.crustDiffusivity);
   front.cell = cell;
-  front.flux = transfer * MASS_OVER_GAS * (active * perKelvin(saturated, t) - perKelvin(around.vapourPa, around.airC));
-  front.slope = transfer * MASS_OVER_GAS * active * perKelvin(rise * PER_KELVIN, t);
+  front.flux = transfer * MASS_PER_GAS * (active * perKelvin(saturated, t) - perKelvin(around.vapourPa, around.airC));
+  front.slope = transfer * MASS_PER_GAS * active * perKelvin(rise * TABLE_STEPS, t);
 }
 
 function findTopFront(run: Run, column: number): void {

@@ -2,6 +2,15 @@ import { type Run, solve } from "./run";
 import { ATMOSPHERE_PA, GAS_CONSTANT, KELVIN, WATER_CAPACITY, placeOf, saturationTable, solubilityTable } from "./steam-tables";
 import { WATER_DENSITY } from "./section";
 
+/** Copies of imported constants: in tests an import is a call, and these are read in every cell of every step. */
+const ATMOSPHERE = ATMOSPHERE_PA;
+const GAS = GAS_CONSTANT;
+const ZERO_C = KELVIN;
+const DENSITY = WATER_DENSITY;
+const CAPACITY = WATER_CAPACITY;
+const saturations = saturationTable;
+const solubilities = solubilityTable;
+
 /** Tables of 1 − exp(−k(T) dt) for one step length: reaction stages, setting. */
 export interface StepTables {
   release: Float64Array[];
@@ -27,8 +36,8 @@ export function rise(run: Run, tables: StepTables, dt: number): void {
   const { setShare, coalescence, bursting, burstFrom, tearing, tornLoss, gasTimeS } = model;
   const { setting, loss } = tables;
   const hold = 1 / Math.sqrt(consistency);
-  const kh = solubilityTable;
-  const psat = saturationTable;
+  const kh = solubilities;
+  const psat = saturations;
   for (let r = 0; r < stages; r++) if (run.live[r] === 1) react(run, tables.release[r]!, r);
   if (!run.setting) return;
   run.setting = false;
@@ -44,16 +53,16 @@ export function rise(run: Run, tables: StepTables, dt: number): void {
     set[cell] = after;
     if (share >= setShare) continue;
     const soft = softness(share, after, setShare);
-    const w = water[cell]! / WATER_DENSITY;
+    const w = water[cell]! / DENSITY;
     const condensed = w + dry[cell]! * perDry.volume[cell]!;
     const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
     const dryPa = pressurePa - Math.min(MOST_STEAM * pressurePa, waterActivity[cell]! * saturated);
-    const holds = ((kh[at]! + part * (kh[at + 1]! - kh[at]!)) * 1000 * w * dryPa) / ATMOSPHERE_PA;
+    const holds = ((kh[at]! + part * (kh[at + 1]! - kh[at]!)) * 1000 * w * dryPa) / ATMOSPHERE;
     const all = carbonDioxide[cell]!;
     const other = air[cell]!;
     const half = (all - other - holds) / 2;
     const gas = half + Math.sqrt(half * half + all * other);
-    const target = ((gas + other) * GAS_CONSTANT * (t + KELVIN)) / dryPa;
+    const target = ((gas + other) * GAS * (t + ZERO_C)) / dryPa;
     // Backward Euler for the bubble and for what it loses.
     const follow = (dt * soft) / gasTimeS;
     const volume = (gasVolume[cell]! + target * follow) / (1 + follow);
@@ -163,7 +172,7 @@ function move(run: Run, from: number, to: number, volume: number): void {
   const { cells, dry, water, enthalpy, set, carbonDioxide, air, gasVolume, torn, bound, stages, perDry } = section;
   const { area, layers } = section;
   if (dry[from]! * area[(to / layers) | 0]! < LEAST_LEFT * dry[to]! * area[(from / layers) | 0]!) return;
-  const own = water[from]! / WATER_DENSITY + dry[from]! * perDry.volume[from]! + gasVolume[from]!;
+  const own = water[from]! / DENSITY + dry[from]! * perDry.volume[from]! + gasVolume[from]!;
   const share = Math.min(MOST_FLOW, volume / own);
   const mass = dry[from]! * share;
   set[to] = (set[to]! * dry[to]! + set[from]! * mass) / (dry[to]! + mass);
@@ -189,6 +198,6 @@ export function retemper(run: Run): void {
   const { section } = run;
   const { cells, dry, water, enthalpy, celsius, perDry } = section;
   for (let cell = 0; cell < cells; cell++) {
-    celsius[cell] = enthalpy[cell]! / (dry[cell]! * perDry.capacity[cell]! + water[cell]! * WATER_CAPACITY);
+    celsius[cell] = enthalpy[cell]! / (dry[cell]! * perDry.capacity[cell]! + water[cell]! * CAPACITY);
   }
 }

@@ -1,6 +1,9 @@
 import type { Run } from "./run";
 import { WATER_CAPACITY } from "./steam-tables";
 
+/** Copies of imported constants: in tests an import is a call, and these are read in every cell of every step. */
+const CAPACITY = WATER_CAPACITY;
+
 /**
  * Liquid comes back slowly where a cell has dried: j = D ρ_dry (X − X′) / distance, X the water per kilogram of dry matter, between
  * neighbours up and down and across. Explicit, with no more than half of the difference in a step; water takes its enthalpy along.
@@ -49,8 +52,8 @@ function pull(run: Run, a: number, b: number, reach: number): void {
   const t = moved > 0 ? celsius[a]! : celsius[b]!;
   water[a]! -= moved;
   water[b]! += moved;
-  enthalpy[a]! -= moved * WATER_CAPACITY * t;
-  enthalpy[b]! += moved * WATER_CAPACITY * t;
-  celsius[a] = enthalpy[a]! / (dry[a]! * perDry.capacity[a]! + water[a]! * WATER_CAPACITY);
-  celsius[b] = enthalpy[b]! / (dry[b]! * perDry.capacity[b]! + water[b]! * WATER_CAPACITY);
+  enthalpy[a]! -= moved * CAPACITY * t;
+  enthalpy[b]! += moved * CAPACITY * t;
+  celsius[a] = enthalpy[a]! / (dry[a]! * perDry.capacity[a]! + water[a]! * CAPACITY);
+  celsius[b] = enthalpy[b]! / (dry[b]! * perDry.capacity[b]! + water[b]! * CAPACITY);
 }
