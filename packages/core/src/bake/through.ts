@@ -106,7 +106,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const limit = through.minutes === undefined ? Math.min(LONGEST_S, MOST_STEPS * steps.dt) : through.minutes * 60;
   const brown: Brown = { top: 0, base: 0, rim: 0 };
   const marks = noMarks();
-  const slips = start.shape.rim > 0 && start.vessel.lining === "greased";
+  const slips = start.shape.rim > 0 && wallOf(start.vessel) === "lets go";
   let pale = false;
   const washed = start.brushed?.faster ?? 1;
   const see = (second: number, phase: Phase, cell: number): void => {
