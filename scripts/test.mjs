@@ -1,20 +1,41 @@
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { build, install, installChromium, orSentence } from "./prepare.mjs";
+import { install, installChromium, orSentence } from "./prepare.mjs";
 
 /** Format, lint, types, then every test; one line with the counts at the end. A failed check counts as a failed test. */
 const REPORT = "node_modules/.uprise/tests.json";
 let passed = 0;
 let failed = 0;
 
-const check = (name, command, args) => {
-  const begun = Date.now();
-  console.log(`\n== ${name}`);
-  const result = spawnSync(command, args, { stdio: "inherit", env: { ...process.env, FORCE_COLOR: "0" } });
-  const good = result.status === 0;
-  console.log(`${good ? "ok" : "FAILED"}: ${name}, ${Math.round((Date.now() - begun) / 1000)} s`);
-  if (good) passed++;
-  else failed++;
+/** Runs one check and prints what it said when it has ended. */
+const check = ([name, command, args]) =>
+  new Promise((resolve) => {
+    const begun = Date.now();
+    const child = spawn(command, args, { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, FORCE_COLOR: "0" } });
+    let said = "";
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (part) => (said += part));
+    const ended = (good) => {
+      console.log(`\n== ${name}\n${said}${good ? "ok" : "FAILED"}: ${name}, ${Math.round((Date.now() - begun) / 1000)} s`);
+      if (good) passed++;
+      else failed++;
+      resolve(good);
+    };
+    child.on("error", (error) => {
+      said += error.message;
+      ended(false);
+    });
+    child.on("close", (status) => ended(status === 0));
+  });
+
+/** Runs checks two at a time, in their order. Whether all of them are good. */
+const checks = async (list) => {
+  const waiting = [...list];
+  const results = [];
+  const worker = async () => {
+    for (let next = waiting.shift(); next; next = waiting.shift()) results.push(await check(next));
+  };
+  await Promise.all([worker(), worker()]);
+  return results.every(Boolean);
 };
 
 const jest = (name, projects, more = []) => {
@@ -44,13 +65,15 @@ const jest = (name, projects, more = []) => {
 orSentence(() => {
   install();
   installChromium();
-  build();
 });
-check("format", "node_modules/.bin/prettier", ["--check", "--log-level", "warn", "."]);
-check("lint", "node_modules/.bin/eslint", [".", "--max-warnings", "0"]);
-check("structure", process.execPath, ["scripts/graph.mjs"]);
-for (const project of ["packages/core", "packages/contract", "apps/server", "apps/web", "e2e", "scripts"])
-  check(`types of ${project}`, "node_modules/.bin/tsc", ["-p", project]);
+const tsc = (project) => [`types of ${project}`, "node_modules/.bin/tsc", ["-p", project]];
+await checks([
+  ["build", process.execPath, ["scripts/prepare.mjs", "--build"]],
+  ["format", "node_modules/.bin/prettier", ["--check", "--log-level", "warn", "."]],
+  ["lint", "node_modules/.bin/eslint", [".", "--max-warnings", "0"]],
+  ["structure", process.execPath, ["scripts/graph.mjs"]],
+  ...["packages/core", "packages/contract", "apps/server", "apps/web", "e2e", "scripts"].map(tsc),
+]);
 jest("unit, server and component tests", ["core", "contract", "server", "web"]);
 jest("end-to-end tests", ["e2e"], ["--runInBand"]);
 console.log(`\n${passed} passed, ${failed} failed`);

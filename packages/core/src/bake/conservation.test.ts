@@ -1,4 +1,4 @@
-import { ready } from "../analyse";
+import { analyse, analysisSchema, ready, simulate } from "../analyse";
 import { prepare, step, tablesFor } from "./kernel";
 import { standardModel } from "./model";
 import type { Run } from "./run";
@@ -34,6 +34,29 @@ function run(input: (typeof cases)[number][1], seconds: number, each: (run: Run)
   }
   return { made, steps };
 }
+
+/** Films on a hot skillet that boil off layer after layer within one step: nothing is overdrawn. */
+test.each([
+  ["rum with a trace of potato", [["rum", 13.278], ["potato-flakes", 0.0002]]],
+  ["groats with what they hold", [["buckwheat-groats", 15.183], ["red-chilli", 1e-28]]],
+] as const)("a film in hot iron loses no more water than it has: %s", (_, lines) => {
+  const input = { kind: "cornbread-plain" as const, lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })) };
+  const { lossPercent, coreC } = simulate(input, undefined, { spread: 0, frames: 0, minutes: 10 });
+  expect(Math.max(...lossPercent)).toBeLessThanOrEqual(100);
+  expect(Math.min(...coreC)).toBeGreaterThan(0);
+  expect(Math.max(...coreC)).toBeLessThan(220);
+}); // prettier-ignore
+
+test.each([
+  ["oil by itself", [["walnut-oil", 300], ["cocoa-nibs", 1e-30]]],
+  ["sugar by itself", [["white-sugar", 300]]],
+] as const)("what holds no water is not baked but read, with finite numbers: %s", (_, lines) => {
+  const input = { kind: "bar" as const, lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })) };
+  expect(() => simulate(input)).toThrow(/is water; from 1 % on/);
+  const analysis = analyse(input);
+  expect(analysis.bake.method).toBe("estimate");
+  expect(analysisSchema.safeParse(analysis).error?.issues ?? []).toEqual([]);
+}); // prettier-ignore
 
 describe.each(cases)("%s", (_, input) => {
   test("energy: what is in it is what came in less what the vapour took, to a millionth of what flowed", () => {

@@ -227,14 +227,14 @@ function dryOut(run: Run, area: number, warmer: number, dt: number): void {
   account.vapourOutJ += joules;
 }
 
-const MOST_PASSES = 4;
+const MOST_PASSES = 8;
 /** Capacities that are nearer to each other than this, as a share, are the same. */
 const SAME_CAPACITY = 0.01;
 
 /**
  * A cell on its boiling line takes up latent heat, but gives none back (its vapour is gone) and no more than its water has. Where the solution cools
- * such a cell it gets its sensible capacity, where it would boil more than there is as much as that (in the last pass none); the line is then solved
- * again. Whether any.
+ * such a cell it gets its sensible capacity, where it would boil more than there is as much as that; the line is then solved again. In the last pass no
+ * cell of the line has latent heat, as none may be left overdrawn: `recover` boils what comes too hot. Whether any.
  */
 function overdrawn(run: Run, start: number, count: number, stride: number, row: number, perStep: number, last: boolean): boolean {
   const { capacity, sensible, section, solver, model } = run;
@@ -248,8 +248,8 @@ function overdrawn(run: Run, start: number, count: number, stride: number, row: 
     if (warmer > 0) {
       const spare = water[cell]! - model.boundShare * dry[cell]! * perDry.water[cell]!;
       most = spare > 0 ? (latentHeat(celsius[cell]!) * spare) / warmer : 0;
-      if (latent <= most * (1 + SAME_CAPACITY)) continue;
       if (last) most = 0;
+      else if (latent <= most * (1 + SAME_CAPACITY)) continue;
     }
     const less = (latent - most) * perStep;
     solver.middle[row + k]! -= less;

@@ -262,6 +262,8 @@ function estimated(weighed: Gathered, fixes = true): Analysis {
 
 /** Less dry matter than this share of a batter is a soup: nothing sets, and nothing can be simulated. */
 const LEAST_DRY = 0.08;
+/** With less water than this share there is nothing that wets, boils or sets: oil, sugar or meal by itself. */
+const LEAST_WATER = 0.01;
 /** Thinner than this over its pan it is a film that boils off at once, mm. */
 const LEAST_DEPTH_MM = 0.3;
 
@@ -269,6 +271,8 @@ const LEAST_DEPTH_MM = 0.3;
 function unbakeable(start: Start): string | null {
   if (start.material.dry < LEAST_DRY)
     return `${Math.round(100 * start.material.water)} % of this is water, which cannot be baked; a batter has at most ${Math.round(100 * (1 - LEAST_DRY))} %.`;
+  if (start.material.water < LEAST_WATER)
+    return `Only ${(100 * start.material.water).toFixed(1)} % of this is water; from ${Math.round(100 * LEAST_WATER)} % on there is a batter to bake. Is the liquid missing?`;
   const depthMm = 1000 * depthAtStart(start);
   return depthMm < LEAST_DEPTH_MM
     ? `Over this pan it is a film of ${depthMm.toFixed(2)} mm; from ${LEAST_DEPTH_MM} mm on there is something to bake. Is an amount missing?`
