@@ -1,3 +1,4 @@
+import { stagesFromText } from "./formula/stage";
 import { analyse, type Analysis, type AnalyseInput, defaultsOf } from "./analyse";
 import type { Finding } from "./balance/finding";
 import { profileOf, typicalLines } from "./balance/bands";
@@ -217,6 +218,7 @@ export function formulaFrom(
   const { batter } = sortLines(lines, components, shelf);
   const batterG = batter.reduce((g, { grams }) => g + (typeof grams === "number" ? grams : grams.mid), 0);
   const said = saidIn(reading, vessel, batterG);
+  const stages = stagesFromText(reading.stages ?? []);
   return {
     shape: 2,
     title: title.slice(0, 160),
@@ -226,7 +228,7 @@ export function formulaFrom(
     lines,
     vessel,
     oven,
-    process: defaults.process,
+    process: { ...defaults.process, ...(stages ? { stages } : {}) },
     notes: steps
       .map((line) => line.source.trim())
       .join("\n")

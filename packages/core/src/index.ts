@@ -17,6 +17,7 @@ export * from "./pantry/oven-fit";
 export * from "./pantry/own-pan";
 export * from "./formula/kinds";
 export * from "./formula/process";
+export * from "./formula/stage";
 export * from "./formula/components";
 export * from "./formula/component-mass";
 export * from "./formula/resolve";

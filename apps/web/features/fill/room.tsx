@@ -10,6 +10,8 @@ import {
   type Shelf,
   type Simulation,
   type Vessel,
+  WARM_C,
+  withStart,
 } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -90,9 +92,11 @@ const pieceWord: Record<PieceForm, string> = {
   slice: "Slice",
   sheet: "Rolled thin",
 };
-const WARM_C = 100;
 type GoesIn = "cold" | "warm" | "hot";
-const goesIn = ({ warmC, preheated }: Vessel): GoesIn => (warmC !== undefined ? "warm" : preheated ? "hot" : "cold");
+const goesIn = (vessel: Vessel): GoesIn => {
+  const { warmC, preheated } = withStart(vessel);
+  return warmC !== undefined ? "warm" : preheated ? "hot" : "cold";
+};
 
 /** Pieces without walls: what they are, and whether they stand apart or close; a pan: how warm it is when the batter goes in. */
 function Standing({ vessel, edit }: { vessel: Vessel; edit: (edit: Edit) => void }) {
@@ -111,7 +115,7 @@ function Standing({ vessel, edit }: { vessel: Vessel; edit: (edit: Edit) => void
           edit({
             edit: "set-vessel",
             set: value === "warm" ? { warmC: WARM_C, preheated: false } : { preheated: value === "hot" },
-            clear: value === "warm" ? [] : ["warmC"],
+            clear: value === "warm" ? ["start"] : ["warmC", "start"],
           })
         }
       />

@@ -54,7 +54,7 @@ export const sentenceOf = (name: InstrumentName, analysis: Analysis): string =>
 
 /** Set before it is done: what it waits for. */
 const waitSentence = ({ waitsFor, setAtMinutes }: Analysis["bake"]): string =>
-  waitsFor && setAtMinutes !== undefined
+  waitsFor && waitsFor !== "core" && setAtMinutes !== undefined
     ? ` Set inside at ${Math.round(setAtMinutes)}, it waits for ${waitsFor === "colour" ? "its colour" : "dryness"}.`
     : "";
 

@@ -1,10 +1,11 @@
 import { z } from "zod";
 import type { Process } from "../formula/process";
 import { type Item, massOf } from "../formula/resolve";
-import { rangeSchema, within } from "../measure/range";
+import { type Range, rangeSchema, scaled, within } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel";
 import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { condensedVolume } from "../body/density";
+import { brownWord } from "./browning";
 import { crownOf, estimateBakedVolume, estimateMinutes } from "./estimate";
 import { fillVessel } from "./geometry";
 import { holdsWithCap } from "./outcome";
@@ -24,6 +25,9 @@ export const fillSchema = z.object({
 });
 export type Fill = z.infer<typeof fillSchema>;
 
+/** What a baker sees, feels or measures. */
+const signs = ["core", "golden", "dry", "skewer", "springs", "edge"] as const;
+
 export const bakeSchema = z.object({
   minutes: rangeSchema,
   checkAtMinutes: z.number(),
@@ -32,8 +36,21 @@ export const bakeSchema = z.object({
   lossPercent: rangeSchema,
   restBeforeCuttingMinutes: z.number(),
   /** What it waits for when its inside is done, and the minute at which that is. */
-  waitsFor: z.enum(["colour", "dryness"]).optional(),
+  waitsFor: z.enum(["core", "colour", "dryness"]).optional(),
   setAtMinutes: z.number().optional(),
+  /** From a simulation: when its inside is done, when it is golden where it is judged, and dry; null where it does not come to that. */
+  setMinutes: rangeSchema.optional(),
+  goldenMinutes: rangeSchema.nullable().optional(),
+  dryMinutes: rangeSchema.nullable().optional(),
+  /** The minute of every sign that came. */
+  signMinutes: z.array(z.object({ sign: z.enum(signs), minutes: z.number() })).optional(),
+  /** Minutes after the oven. */
+  outOfTinMinutes: z.number().optional(),
+  firstBiteMinutes: z.number().optional(),
+  cleanCutMinutes: z.number().optional(),
+  /** How brown it is when it leaves the oven. */
+  top: z.string().optional(),
+  base: z.string().optional(),
   /** How the minutes were found. */
   method: z.enum(["estimate", "simulation"]),
 });
@@ -105,8 +122,30 @@ const LOSS_SPREAD = 0.25;
 const WAITS = 1.04;
 
 function waitOf({ judged, marks, minutes }: Simulation): Pick<Bake, "waitsFor" | "setAtMinutes"> {
-  if (judged === "inside" || marks.core === null || minutes <= WAITS * marks.core) return {};
+  if (judged === "inside" || marks.core === null || minutes <= WAITS * marks.core) return { waitsFor: "core" };
   return { waitsFor: judged === "snaps" ? "dryness" : "colour", setAtMinutes: marks.core };
+}
+
+/** Every sign with its minute; those that are judged with the range of the whole bake. */
+function signsOf(simulation: Simulation): Partial<Bake> {
+  const { marks, done, browning } = simulation;
+  const about = (minute: number | null): Range | null =>
+    minute === null ? null : scaled({ low: done.low / done.mid, mid: 1, high: done.high / done.mid }, minute);
+  const set = about(marks.core);
+  return {
+    ...(set ? { setMinutes: set } : {}),
+    goldenMinutes: about(marks.golden),
+    dryMinutes: about(marks.dry),
+    signMinutes: signs.flatMap((sign) => {
+      const minutes = marks[sign];
+      return minutes === null ? [] : [{ sign, minutes }];
+    }),
+    outOfTinMinutes: simulation.outOfTinMinutes,
+    firstBiteMinutes: simulation.biteAfterMinutes,
+    cleanCutMinutes: simulation.cutAfterMinutes,
+    top: brownWord(browning.top),
+    base: brownWord(browning.base),
+  };
 }
 
 /** Fill and bake read from a simulation. Throws `bad-vessel`. */
@@ -138,6 +177,7 @@ export function simulatedBake(
       lossPercent: within(simulation.loss.oven, LOSS_SPREAD),
       restBeforeCuttingMinutes: targets.sliced ? simulation.cutAfterMinutes : simulation.biteAfterMinutes,
       ...waitOf(simulation),
+      ...signsOf(simulation),
       method: "simulation",
     },
   };

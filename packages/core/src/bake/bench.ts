@@ -1,5 +1,5 @@
 import { type Gas, HANDLING_S } from "../lift/gas";
-import { stageRates } from "./stages";
+import { stageRates } from "./gas-rates";
 import type { Material } from "./material";
 import type { Model } from "./model";
 import { WATER_DENSITY } from "./section";

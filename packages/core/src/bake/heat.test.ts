@@ -37,12 +37,13 @@ function solid(shape: Partial<SectionShape>, massKg: number, layers: number, col
     stiffness: 3,
     targetC: 96,
     judged: "inside",
+    course: [],
     yieldPa: 1000,
     fatShare: 0,
     cutIn: false,
   };
   const run = prepare(start, { layers, columns }, model);
-  run.around = { airC: HOT, h: FILM, vapourPa: 0, plateC: null, onRack: true };
+  run.around = { airC: HOT, h: FILM, vapourPa: 0, plateC: null, onRack: true, grill: 0, cover: 0, lets: 1 };
   run.topFactor = 1;
   return run;
 }

@@ -1,14 +1,6 @@
-import { MASS_OVER_GAS, perKelvin, radiation, type Run, solve } from "./run";
-import {
-  approach,
-  latentHeat,
-  PER_KELVIN,
-  placeOf,
-  saturationTable,
-  vapourConductivityTable,
-  vapourEnthalpy,
-  WATER_CAPACITY,
-} from "./steam-tables";
+import { boundFront, dryOut, findSideFront, findTopFront, front as dryingFront } from "./front";
+import { outer as outerFilm, over, radiation, type Run, solve } from "./run";
+import { approach, latentHeat, placeOf, saturationTable, vapourConductivityTable, WATER_CAPACITY } from "./steam-tables";
 import { recover } from "./boil";
 import { WATER_DENSITY } from "./section";
 
@@ -17,8 +9,8 @@ const DENSITY = WATER_DENSITY;
 const CAPACITY = WATER_CAPACITY;
 const saturations = saturationTable;
 const vapourConductivities = vapourConductivityTable;
-const MASS_PER_GAS = MASS_OVER_GAS;
-const TABLE_STEPS = PER_KELVIN;
+const front = dryingFront;
+const reached = outerFilm;
 
 /** Conductivity of still air in a bubble, W/mK, and the greatest factor of the vapour's own flow. */
 const AIR_CONDUCTIVITY = 0.028;
@@ -133,100 +125,6 @@ function carry(run: Run, start: number, faces: number, stride: number): void {
   }
 }
 
-/** The drying front seen from an open surface: set by `findTopFront` and `findSideFront`, read by the sweeps. */
-const front = { cell: -1, flux: 0, slope: 0 };
-/** A cell with less than this share of its first water over what is bound is crust: the trickle that seeps into it is not all that evaporates. */
-const NEARLY_DRY = 0.03;
-/** From this share of what a cell has on, its evaporation no longer grows with its temperature within a step. */
-const HALF_OF = 0.5;
-
-/** A crust with this share of gas or more lets vapour through like any crumb; a dense one in proportion, and never less than a tenth of it. */
-const OPEN_CRUST = 0.2;
-const DENSEST = 0.1;
-
-/** Depth of open crust that resists vapour like so much of this cell, m. */
-function asOpenCrust({ section }: Run, cell: number, depth: number): number {
-  const { dry, water, gasVolume, perDry } = section;
-  const gas = gasVolume[cell]!;
-  const porous = gas / (gas + dry[cell]! * perDry.volume[cell]! + water[cell]! / DENSITY) / OPEN_CRUST;
-  return depth / (porous >= 1 ? 1 : porous > DENSEST ? porous : DENSEST);
-}
-
-/** Vapour through the surface from a wet cell under crust that resists like so much open one, kg/m²s, and how it grows with temperature. */
-function evaporation(run: Run, cell: number, dryDepth: number): void {
-  const { model, around, section, waterActivity } = run;
-  const t = section.celsius[cell]!;
-  const place = placeOf(t);
-  const at = place | 0;
-  const p0 = saturations[at]!;
-  const rise = saturations[at + 1]! - p0;
-  const saturated = p0 + (place - at) * rise;
-  const active = waterActivity[cell]!;
-  const transfer = 1 / (model.lewis / around.h + (model.skinResistanceM + dryDepth) / model.crustDiffusivity);
-  front.cell = cell;
-  front.flux = transfer * MASS_PER_GAS * (active * perKelvin(saturated, t) - perKelvin(around.vapourPa, around.airC));
-  front.slope = transfer * MASS_PER_GAS * active * perKelvin(rise * TABLE_STEPS, t);
-}
-
-function findTopFront(run: Run, column: number): void {
-  const { section, model } = run;
-  const { layers, dry, water, thickness, perDry } = section;
-  let depth = 0;
-  front.cell = -1;
-  for (let i = layers - 1; i >= 0; i--) {
-    const cell = column * layers + i;
-    const first = dry[cell]! * perDry.water[cell]!;
-    const w = water[cell]!;
-    if (first > 0 && w > (model.boundShare + NEARLY_DRY) * first) {
-      evaporation(run, cell, depth + asOpenCrust(run, cell, thickness[cell]! * Math.max(0, 1 - w / first)));
-      return;
-    }
-    depth += asOpenCrust(run, cell, thickness[cell]!);
-  }
-}
-
-function findSideFront(run: Run, layer: number): void {
-  const { section, model } = run;
-  const { layers, columns, dry, water, inner, outer, perDry } = section;
-  let depth = 0;
-  front.cell = -1;
-  for (let j = columns - 1; j >= 0; j--) {
-    const cell = j * layers + layer;
-    const first = dry[cell]! * perDry.water[cell]!;
-    const w = water[cell]!;
-    const width = outer[j]! - inner[j]!;
-    if (first > 0 && w > (model.boundShare + NEARLY_DRY) * first) {
-      evaporation(run, cell, depth + asOpenCrust(run, cell, width * Math.max(0, 1 - w / first)));
-      return;
-    }
-    depth += asOpenCrust(run, cell, width);
-  }
-}
-
-/** The front gives no more in a step than its cell has: what the sweep reckons with is what leaves. */
-function boundFront({ section, model }: Run, area: number, dt: number): void {
-  const cell = front.cell;
-  if (cell < 0 || front.flux <= 0) return;
-  const spare = section.water[cell]! - model.boundShare * section.dry[cell]! * section.perDry.water[cell]!;
-  const most = Math.max(0, spare) / (area * dt);
-  if (front.flux < HALF_OF * most) return;
-  front.flux = Math.min(front.flux, most);
-  front.slope = 0;
-}
-
-/** Takes the vapour of a step out of the front's cell: mass and enthalpy, no more than the cell can give. */
-function dryOut(run: Run, area: number, warmer: number, dt: number): void {
-  const { section, model, account } = run;
-  const cell = front.cell;
-  const spare = section.water[cell]! - model.boundShare * section.dry[cell]! * section.perDry.water[cell]!;
-  const gone = Math.min(area * (front.flux + front.slope * warmer) * dt, Math.max(0, spare));
-  const joules = gone * vapourEnthalpy(section.celsius[cell]!);
-  section.water[cell]! -= gone;
-  section.enthalpy[cell]! -= joules;
-  account.vapourOutKg += gone;
-  account.vapourOutJ += joules;
-}
-
 const MOST_PASSES = 8;
 /** Capacities that are nearer to each other than this, as a share, are the same. */
 const SAME_CAPACITY = 0.01;
@@ -309,10 +207,11 @@ export function sweepColumns(run: Run, dt: number): void {
       below = above;
     }
     const open = a * widening[last]! * run.topFactor;
-    const film = around.h + radiation(model.surfaceEmissivity, around.airC, topC[j]!);
+    over(around, model.surfaceEmissivity, topC[j]!, true);
+    const { film, celsius: aboveC } = reached;
     const top = film > 0 ? open / (1 / film + half) : 0;
     middle[layers]! += top;
-    right[layers]! += top * around.airC;
+    right[layers]! += top * aboveC;
     findTopFront(run, j);
     boundFront(run, open, dt);
     const drying = front.cell;
@@ -337,13 +236,13 @@ export function sweepColumns(run: Run, dt: number): void {
     let incoming = fromBase;
     for (let i = 0; i < layers; i++) {
       const cell = first + i;
-      const outgoing = i < layers - 1 ? -upper[i + 1]! * (x[i + 1]! - x[i + 2]!) * dt : top * (x[layers]! - around.airC) * dt;
+      const outgoing = i < layers - 1 ? -upper[i + 1]! * (x[i + 1]! - x[i + 2]!) * dt : top * (x[layers]! - aboveC) * dt;
       enthalpy[cell]! += incoming - outgoing;
       crossed[i] = outgoing;
       incoming = outgoing;
     }
     account.heatIn -= incoming;
-    topC[j] = film > 0 ? x[layers]! + (top / open) * half * (around.airC - x[layers]!) : x[layers]!;
+    topC[j] = film > 0 ? x[layers]! + (top / open) * half * (aboveC - x[layers]!) : x[layers]!;
     baseC[j] = x[1]! + (inside / a) * under * (x[0]! - x[1]!);
     if (drying >= 0) dryOut(run, open, x[drying - first + 1]! - frontStart, dt);
     recover(run, first, layers, 1);
@@ -387,7 +286,8 @@ export function sweepLayers(run: Run, dt: number): void {
     const half = halfWall * resistivity[edge]!;
     const intoWall = (below * side) / (pan.resistance + half);
     const open = (1 - below) * side;
-    const film = around.h + radiation(model.surfaceEmissivity, around.airC, sideC[i]!);
+    over(around, model.surfaceEmissivity, sideC[i]!, false);
+    const { film } = reached;
     const air = film > 0 ? open / (1 / film + half) : 0;
     middle[lastColumn]! += intoWall + air;
     upper[lastColumn] = -intoWall;

@@ -1,4 +1,5 @@
-import { aroundOven, panMaterial, panOf } from "./surroundings";
+import { aroundKitchen, panMaterial, panOf } from "./surroundings";
+import { enter } from "./course";
 import { conduct, sweepColumns, sweepLayers } from "./heat";
 import { seep } from "./seep";
 import { riseOfSteam } from "./boil";
@@ -7,9 +8,9 @@ import { level, retemper, rise, type StepTables } from "./rise";
 import { type Flow, type Run, tridiagonal } from "./run";
 import { cut, type Grid, type SectionShape, stack, WATER_DENSITY, widen } from "./section";
 import { flowOut, meltingShare } from "./spread";
-import { stageRates } from "./stages";
+import { stageRates } from "./gas-rates";
 import { brush, slabsOf } from "./slabs";
-import { FLOWS_BELOW, relativeConsistency, type Start } from "./start";
+import { FLOWS_BELOW, onHob, relativeConsistency, type Start, topsLater } from "./start";
 import type { Gas } from "../lift/gas";
 import { GAS_CONSTANT, KELVIN, WATER_CAPACITY, boilingC, pressurePa, releaseTable, tableOf } from "./steam-tables";
 
@@ -35,7 +36,7 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
   const { risen, vessel, oven, batterC } = start;
   const pressure = pressurePa(oven.altitudeM ?? 0);
   const section = cut(start.shape, slabsOf(start), grid, risen.bound.length);
-  if (start.brushed) brush(section, start.brushed.waterKg);
+  if (start.brushed && !topsLater(start)) brush(section, start.brushed.waterKg);
   const { cells, layers, columns, dry, water, perDry, celsius, batter } = section;
   for (let cell = 0; cell < cells; cell++) {
     const mass = dry[cell]! + water[cell]!;
@@ -46,7 +47,7 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     risen.bound.forEach((mol, r) => (section.bound[r * cells + cell] = mass * mol));
   }
   const { capacity } = panMaterial(vessel);
-  const panC = vessel.warmC ?? (vessel.preheated || oven.mode === "hob" ? oven.celsius : start.kitchenC);
+  const panC = vessel.warmC ?? (vessel.preheated || onHob(start) ? (start.course[0]?.celsius ?? oven.celsius) : start.kitchenC);
   const wallShare = start.shape.rim > 0 ? Math.min(start.shape.rim / Math.max(section.height[0]!, 1e-6), WALL_OVER_DEPTH) : 0;
   for (let j = 0; j < columns; j++) {
     section.base[j] = panC;
@@ -57,11 +58,11 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     section.wall[i] = panC;
     section.wallCapacity[i] = Math.max(1e-3, capacity * face * section.thickness[(columns - 1) * layers + i]! * wallShare);
   }
-  return {
+  const run: Run = {
     section,
     model,
     pan: panOf(vessel, model),
-    around: aroundOven(oven, start.kitchenC, model, start.convection),
+    around: aroundKitchen(start.kitchenC, model),
     pressurePa: pressure,
     boilingC: boilingC(pressure),
     boilingSpread: Math.max(model.boilingSpread, model.boilingPerMolal * Math.min(MOST_MOLAL, start.material.sugarMolality)),
@@ -89,6 +90,9 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     faces: new Float64Array(cells),
     solver: tridiagonal(Math.max(layers, columns) + 2),
   };
+  const [first] = start.course;
+  if (first) enter(run, start, first, null, model);
+  return run;
 }
 
 /** What is poured on a griddle has flowed, what is set close cannot, and a log is held by its length. */

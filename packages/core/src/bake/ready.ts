@@ -7,6 +7,7 @@ import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { sum } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel";
 import { type Risen, stand } from "./bench";
+import { courseOf } from "./course";
 import type { JudgedBy } from "./judged";
 import { layersOf } from "./layers";
 import { type Material, materialOf } from "./material";
@@ -63,6 +64,7 @@ export function startOf(
     fatShare: totalOf(items, "fat") / massG,
     cutIn: process.method === "cut-in",
     judged: process.doneWhen ?? judgedIn(target.judgedBy, vessel, here.rim > 0),
+    course: courseOf(process.stages, oven),
     targetC: Math.min(target.targetCoreC, boilingC(pressure) - UNDER_BOILING),
   };
 }

@@ -12,6 +12,11 @@ export interface Around {
   plateC: number | null;
   /** No pan any more: base and side stand in the air. */
   onRack: boolean;
+  /** How much of what the top sees is the element of a grill, 0 to 1. */
+  grill: number;
+  /** m²K/W of a lid or foil with the air under it, 0 without one; and the share of the vapour that finds its way out past it. */
+  cover: number;
+  lets: number;
 }
 
 export interface Pan {
@@ -116,6 +121,33 @@ export function solve({ lower, middle, upper, right, inverse, x }: Tridiagonal, 
 }
 
 const STEFAN = 5.670374e-8;
+/** A grill's element, bright orange, °C (800 to 950). */
+const ELEMENT_C = 850;
+/** A lid or foil is brighter than food outside. */
+const COVER_EMISSIVITY = 0.3;
+
+/** What heats an open surface: W/m²K over the whole way, and the temperature it works towards. */
+export const outer = { film: 0, celsius: 0 };
+
+/** Air, walls, cover and a grill's element over a surface of so many °C, into `outer`; `top` sees the element. */
+export function over(around: Around, emissivity: number, surfaceC: number, top: boolean): void {
+  if (around.cover > 0) {
+    const outside = around.h + radiation(COVER_EMISSIVITY, around.airC, (around.airC + surfaceC) / 2);
+    outer.film = outside > 0 ? 1 / (1 / outside + around.cover) : 0;
+    outer.celsius = around.airC;
+    return;
+  }
+  const open = top && around.grill > 0 ? 1 - around.grill : 1;
+  const film = around.h + open * radiation(emissivity, around.airC, surfaceC);
+  if (open === 1) {
+    outer.film = film;
+    outer.celsius = around.airC;
+    return;
+  }
+  const element = around.grill * radiation(emissivity, ELEMENT_C, surfaceC);
+  outer.film = film + element;
+  outer.celsius = (film * around.airC + element * ELEMENT_C) / outer.film;
+}
 
 /** Heat transfer coefficient by radiation between a surface and surroundings, W/m²K. */
 export function radiation(emissivity: number, aC: number, bC: number): number {

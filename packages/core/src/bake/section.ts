@@ -249,7 +249,7 @@ export function cut(shape: SectionShape, slabs: readonly Slab[], grid: Grid, sta
 }
 
 /** Fills one row of cells with so many m³ of a slab, higher and lower as the profile has it. */
-function fillRow(section: Section, row: number, slab: Slab, volume: number, heights: readonly number[]): void {
+export function fillRow(section: Section, row: number, slab: Slab, volume: number, heights: readonly number[]): void {
   const { material, gasM3PerKg, celsius, batter } = slab;
   const { columns, layers, area, perDry } = section;
   const whole = baseArea(section.shape);

@@ -1,7 +1,7 @@
 import { type Range } from "../measure/range";
 import { type Model, modelTable, standardModel } from "./model";
 import { bakeThrough } from "./through";
-import type { Start, Steps } from "./start";
+import { hotterBy, type Start, type Steps } from "./start";
 import { evenSteps, quantile } from "../lift/ph";
 import { convectionOf } from "./surroundings";
 
@@ -47,7 +47,7 @@ function casesOf(start: Start, massSpread: number): Case[] {
   const air = convectionOf(oven.mode ?? "still");
   const still = (air.h + air.low) / 2;
   const cases: Case[] = [
-    { input: known ? "oven, measured" : "oven, not measured", change: `${offK.toFixed(0)} K cooler`, start: { ...start, oven: { ...oven, celsius: oven.celsius - offK } }, model, ...(oven.mode === "hob" ? {} : { atLeast: KITCHEN_PER_K * offK }) },
+    { input: known ? "oven, measured" : "oven, not measured", change: `${offK.toFixed(0)} K cooler`, start: hotterBy(start, -offK), model, ...(oven.mode === "hob" ? {} : { atLeast: KITCHEN_PER_K * offK }) },
     { input: "heat through batter", change: `${half("condensedShare").toFixed(2)} for ${model.condensedShare}`, start, model: { ...model, condensedShare: half("condensedShare") } },
     { input: "steam that escapes", change: `${((modelTable.steamEscape.high + modelTable.steamEscape.value) / 2).toFixed(2)} for ${model.steamEscape}`, start, model: { ...model, steamEscape: (modelTable.steamEscape.high + modelTable.steamEscape.value) / 2 } },
   ]; // prettier-ignore
@@ -138,8 +138,7 @@ export function sampledRange(start: Start, steps: Steps, massSpread: number, run
     });
     const k = VARIED.length;
     const moved: Start = {
-      ...start,
-      oven: { ...oven, celsius: oven.celsius + 2 * offK * spread(k) },
+      ...hotterBy(start, 2 * offK * spread(k)),
       convection: between({ low: air.low, mid: air.h, high: air.high }, spread(k + 1)),
       massKg: start.massKg * (1 + 2 * massSpread * spread(k + 2)),
     };

@@ -1,7 +1,7 @@
 import { CUT_C, outcomeOf, tinS } from "./outcome";
 import { rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
 import type { Simulation } from "./simulation";
-import { type Start, stepsFor } from "./start";
+import { type Start, stepsFor, untilDone } from "./start";
 import { bakeThrough } from "./through";
 
 export interface SimulateOptions {
@@ -18,6 +18,8 @@ export interface SimulateOptions {
 }
 
 const FRAMES = 36;
+/** Done so many s before the last stage, that stage only dries it. */
+const EARLY_S = 90;
 const LONGEST_COOLING_S = 4 * 3600;
 /** The first look, before the early end of the range. */
 const LOOK_BEFORE = 0.95;
@@ -32,20 +34,28 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
     ...(options.withoutCooling ? {} : { cooling }),
   });
   const outcome = outcomeOf(trace);
-  const doneMinutes = (trace.doneS ?? trace.outS) / 60;
+  // A last stage with its minutes ends by the clock: what it would have needed is asked of the same bake with that end left open.
+  const openEnd = untilDone(start);
+  const doneS = trace.doneS ?? (openEnd === start || options.minutes !== undefined ? null : bakeThrough(openEnd, steps).doneS);
+  const doneMinutes = (doneS ?? trace.outS) / 60;
   const { spread, sensitivity } =
-    options.spread === undefined ? uncertaintyOf(start, steps, massSpread) : { spread: options.spread, sensitivity: [] };
-  const sampled = options.runs ? sampledRange(start, steps, massSpread, options.runs) : null;
+    options.spread === undefined ? uncertaintyOf(openEnd, steps, massSpread) : { spread: options.spread, sensitivity: [] };
+  const sampled = options.runs ? sampledRange(openEnd, steps, massSpread, options.runs) : null;
   const done = sampled
     ? { low: doneMinutes * sampled.low, mid: doneMinutes, high: doneMinutes * sampled.high }
     : rangeOf(doneMinutes, spread);
   const notes: string[] = [];
   if (!outcome.reached)
     notes.push(
-      options.minutes === undefined
-        ? `The middle does not reach ${Math.round(start.targetC)} °C: this oven is too cool for it.`
-        : `After ${Math.round(options.minutes)} min the middle stands at ${Math.round(trace.samples[trace.outSample]?.coreC ?? 0)} °C, under its ${Math.round(start.targetC)} °C.`,
+      doneS !== null
+        ? `As laid out it comes out after ${Math.round(outcome.minutes)} min, before it is done; it is done after about ${Math.round(doneMinutes)}.`
+        : options.minutes === undefined
+          ? `The middle does not reach ${Math.round(start.targetC)} °C: this oven is too cool for it.`
+          : `After ${Math.round(options.minutes)} min the middle stands at ${Math.round(trace.samples[trace.outSample]?.coreC ?? 0)} °C, under its ${Math.round(start.targetC)} °C.`,
     );
+  const lastStage = trace.passed.at(-1);
+  if (outcome.reached && lastStage && trace.passed.length > 1 && doneMinutes * 60 < lastStage.fromS - EARLY_S)
+    notes.push(`It is done after ${Math.round(doneMinutes)} min, before its last stage begins.`);
   if (start.oven.biasK === undefined)
     notes.push("The oven is not measured: it may be 10 °C off, which moves the minutes by about a tenth.");
   if (outcome.pale) notes.push("It is taken out before it has its colour: waiting for it would dry it out.");

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { heats } from "../formula/stage";
 import { rangeSchema } from "../measure/range";
 import { judgedBy } from "./judged";
 
@@ -73,6 +74,19 @@ export const simulationSchema = z.object({
     springs: z.number().nullable(),
     edge: z.number().nullable(),
   }),
+  /** The stages as they were baked, minutes from the start; one where nothing was laid out. */
+  stages: z.array(
+    z.object({
+      from: z.number(),
+      to: z.number(),
+      mode: z.enum(heats),
+      celsius: z.number(),
+      covered: z.boolean(),
+      free: z.boolean(),
+      turned: z.boolean(),
+      topped: z.boolean(),
+    }),
+  ),
   /** Taken out without its colour, before it would have dried out. */
   pale: z.boolean(),
   /** How much wider a piece without walls came out, %. */

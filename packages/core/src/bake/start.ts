@@ -2,6 +2,7 @@ import type { Gas } from "../lift/gas";
 import type { Oven, Vessel } from "../pantry/vessel";
 import type { Risen } from "./bench";
 import type { JudgedBy } from "./judged";
+import type { Leg } from "./course";
 import type { Material } from "./material";
 import type { Model } from "./model";
 import { depthOf, type Grid, type SectionShape, WATER_DENSITY } from "./section";
@@ -27,6 +28,8 @@ export interface Start {
   cutIn: boolean;
   /** What it is judged by beside its inside. */
   judged: JudgedBy;
+  /** The stages it is baked in; one until it is done where nothing is laid out. */
+  course: readonly Leg[];
   /** What is under, in and on the batter. */
   layers?: readonly Layer[];
   /** What is brushed on: its water, kg, and how much faster the top browns. */
@@ -49,6 +52,26 @@ export interface Brushed {
   waterKg: number;
   faster: number;
 }
+
+/** What lies on top is put on when a later stage begins. */
+export const topsLater = ({ course }: Pick<Start, "course">): boolean => course.some(({ topped }) => topped);
+
+/** The same with everything that heats it so much hotter, K: an oven that is off is off in all its stages. */
+export const hotterBy = (start: Start, by: number): Start => ({
+  ...start,
+  oven: { ...start.oven, celsius: start.oven.celsius + by },
+  course: start.course.map((leg) => (leg.heat === "counter" ? leg : { ...leg, celsius: leg.celsius + by })),
+});
+
+/** The same with its last stage open until it is done; itself where it is. */
+export function untilDone(start: Start): Start {
+  const last = start.course.at(-1);
+  if (!last || (last.lastsS === null && last.until === null)) return start;
+  return { ...start, course: [...start.course.slice(0, -1), { ...last, lastsS: null, until: null }] };
+}
+
+/** Baked on a plate alone, one side after the other. */
+export const onHob = ({ course, oven }: Pick<Start, "course" | "oven">): boolean => oven.mode === "hob" && course.length === 1;
 
 /** kg of everything in the vessel. */
 export const wholeKg = ({ massKg, layers = [], brushed }: Pick<Start, "massKg" | "layers" | "brushed">): number =>
@@ -85,7 +108,7 @@ export function stepsFor(start: Start): Steps {
     batter,
   );
   const depth = depthOf(start.shape, volume);
-  if (start.oven.mode === "hob") return { grid: { layers: 32, columns: 6 }, dt: 0.5, firstDt: 0.5 };
+  if (onHob(start)) return { grid: { layers: 32, columns: 6 }, dt: 0.5, firstDt: 0.5 };
   if (depth < 0.012) return { grid: { layers: 40, columns: 8 }, dt: 3, firstDt: 1 };
   if (start.shape.rim <= 0) return { grid: { layers: 32, columns: 10 }, dt: 5, firstDt: 2 };
   if (start.vessel.preheated && depth < 0.05) return { grid: { layers: 48, columns: 8 }, dt: 5, firstDt: 1 };

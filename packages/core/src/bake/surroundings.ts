@@ -57,11 +57,14 @@ export function convectionOf(mode: NonNullable<Oven["mode"]>): { h: number; low:
   return found;
 }
 
-/** Surroundings at the start of a bake, changed in place as it goes on. */
-export const aroundOven = (oven: Oven, kitchenC: number, model: Model, convection?: number): Around => ({
-  airC: oven.mode === "hob" ? kitchenC : oven.celsius - model.doorDropK,
-  h: convection ?? convectionOf(oven.mode ?? "still").h,
-  vapourPa: oven.mode === "hob" ? model.roomVapourPa : model.ovenVapourPa,
-  plateC: oven.mode === "hob" ? oven.celsius : null,
+/** Surroundings before the first stage is entered, changed in place as a bake goes on: the kitchen. */
+export const aroundKitchen = (kitchenC: number, model: Model): Around => ({
+  airC: kitchenC,
+  h: model.roomH,
+  vapourPa: model.roomVapourPa,
+  plateC: null,
   onRack: false,
+  grill: 0,
+  cover: 0,
+  lets: 1,
 });

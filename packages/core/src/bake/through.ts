@@ -1,12 +1,16 @@
 import { browned } from "./browning";
 import { drawIn, type Hot, wallOf } from "./cool";
 import { type Brown, isColoured, mark, type Marks, noMarks, outOfPatience, waitsForColour } from "./done";
+import { type Air, airAfter, enter, type Leg } from "./course";
 import { prepare, step, tablesFor } from "./kernel";
+import { layOn, taller } from "./lay-on";
 import { type Model, standardModel } from "./model";
 import { coldestInside, meanSet, type Phase, type Sample, sampleOf } from "./probe";
 import type { Run } from "./run";
 import { stack, turnOver } from "./section";
-import { type Start, type Steps, wholeKg } from "./start";
+import { brush, slabsForLater } from "./slabs";
+import { onHob, type Start, type Steps, topsLater, wholeKg } from "./start";
+import { aroundKitchen } from "./surroundings";
 
 /** The section in one moment, cells as in `Section`. */
 export interface Frame {
@@ -36,6 +40,7 @@ export interface Trace {
   out: { height: Float64Array; set: Float64Array; water: Float64Array; widening: number };
   /** s when a griddle cake was turned. */
   turnedS: number | null;
+  passed: Passed[];
 }
 
 export interface Cooling {
@@ -63,6 +68,8 @@ const COOLING_DT = 30;
 /** A griddle cake is turned when this share of it has set, and has had its colour when its second side is so brown as against the first. */
 const TURN_AT_SET = 0.65;
 const SECOND_SIDE = 0.5;
+/** A stage is not followed in shorter steps than this, s. */
+const SHORTEST_S = 0.25;
 /** Samples, s: early and late. */
 const SAMPLE_S = { early: 15, late: 30, lateFrom: 1200 };
 
@@ -90,6 +97,54 @@ class Reel {
     }
     this.next = second + this.every;
   }
+  /** Rows were put on top: in what was kept before they are there without any height. */
+  grow(columns: number, rows: number): void {
+    this.frames = this.frames.map((frame) => {
+      const before = frame.celsius.length / columns;
+      const top = (values: Float64Array): Float64Array => {
+        const grown = taller(values, columns, before, rows);
+        for (let j = 0; j < columns; j++)
+          grown.fill(values[(j + 1) * before - 1]!, j * (before + rows) + before, (j + 1) * (before + rows));
+        return grown;
+      };
+      const { bottom, thickness } = frame;
+      const high = taller(bottom, columns, before, rows);
+      for (let j = 0; j < columns; j++) {
+        const edge = (j + 1) * before - 1;
+        high.fill(bottom[edge]! + thickness[edge]!, j * (before + rows) + before, (j + 1) * (before + rows));
+      }
+      return {
+        ...frame,
+        celsius: top(frame.celsius),
+        bottom: high,
+        thickness: taller(thickness, columns, before, rows),
+        widening: top(frame.widening),
+        set: taller(frame.set, columns, before, rows, 1),
+      };
+    });
+  }
+}
+
+/** A stage that is over, as it went. */
+export interface Passed {
+  leg: Leg;
+  fromS: number;
+  toS: number;
+}
+
+/** A wet topping has set when its coldest is this hot (starch and egg, 78 to 85 °C; confidence C); with less water it is crumbs and only warms. */
+const TOPPING = { celsius: 80, wet: 0.3 };
+
+/** Whether what was put on top is hot enough to hold. */
+function toppingHolds({ section }: Run, rows: number): boolean {
+  const { layers, columns, celsius, water, dry } = section;
+  for (let j = 0; j < columns >> 1; j++) {
+    for (let i = layers - rows; i < layers; i++) {
+      const cell = j * layers + i;
+      if (water[cell]! > TOPPING.wet * (water[cell]! + dry[cell]!) && celsius[cell]! < TOPPING.celsius) return false;
+    }
+  }
+  return true;
 }
 
 /** Bakes until the core reaches its target (or for so many minutes), then cools in the tin and on a rack when asked. */
@@ -101,14 +156,14 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const later = tablesFor(start, model, steps.dt);
   const reel = new Reel(through.frames ?? 0);
   const samples: Sample[] = [];
-  const hob = start.oven.mode === "hob";
-  const insideC = start.oven.celsius + (start.oven.biasK ?? 0);
+  const hob = onHob(start);
+  const { course } = start;
   const limit = through.minutes === undefined ? Math.min(LONGEST_S, MOST_STEPS * steps.dt) : through.minutes * 60;
   const brown: Brown = { top: 0, base: 0, rim: 0 };
   const marks = noMarks();
   const slips = start.shape.rim > 0 && wallOf(start.vessel) === "lets go";
   let pale = false;
-  const washed = start.brushed?.faster ?? 1;
+  let washed = topsLater(start) ? 1 : (start.brushed?.faster ?? 1);
   const see = (second: number, phase: Phase, cell: number): void => {
     samples.push(sampleOf(run, start, second, phase, cell, brown));
   };
@@ -117,55 +172,105 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     brown.base += browned(run.baseC[0]!, model.brownEnergy, dt);
     brown.rim += washed * browned(run.topC[section.columns - 1]!, model.brownEnergy, dt);
   };
-  const depthM = section.height[0]!;
   let second = 0;
   let nextSample = SAMPLE_S.early;
   let turnedS: number | null = null;
   let doneS: number | null = null;
   let core = { cell: coldestInside(section).cell, celsius: start.batterC };
+  const turn = (): void => {
+    turnOver(section);
+    turnedS = second;
+    const { top, base } = brown;
+    brown.top = base;
+    brown.base = hob ? 0 : top;
+    core = coldestInside(section);
+    for (let j = 0; j < section.columns; j++) run.topC[j] = section.celsius[(j + 1) * section.layers - 1]!;
+  };
+  /** Rows that were put on top in a later stage. */
+  let laid = 0;
+  const passed: Passed[] = [];
+  const stageEnds = (leg: Leg, inLeg: number, last: boolean): boolean => {
+    if (leg.lastsS !== null) return inLeg >= leg.lastsS - 1e-9;
+    const patience = marks.coreS !== null && outOfPatience(second, marks.coreS, run.account.vapourOutKg / wholeKg(start), depthM);
+    if (leg.until === "set") return marks.coreS !== null;
+    if (leg.until === "golden") return marks.goldenS !== null || patience;
+    if (leg.until === "dry") return marks.dryS !== null || patience;
+    return last && doneS !== null && (laid === 0 || toppingHolds(run, laid));
+  };
+  const depthM = section.height[0]!;
+  let at = 0;
+  let legStart = 0;
+  let air: Air = { insideC: around.airC, door: 0, dial: 0 };
+  const begin = (before: Leg | null): void => {
+    const leg = course[at]!;
+    air = enter(run, start, leg, before && { leg: before, airC: around.airC }, model);
+    legStart = second;
+    if (leg.turned && second > 0) turn();
+    if (!leg.topped) return;
+    for (const slab of slabsForLater(start)) {
+      const rows = layOn(run, slab);
+      laid += rows;
+      reel.grow(section.columns, rows);
+    }
+    if (start.brushed) {
+      brush(section, start.brushed.waterKg);
+      washed = start.brushed.faster;
+    }
+    brown.top = 0;
+    brown.rim = 0;
+    core = coldestInside(section);
+  };
+  begin(null);
   see(0, "oven", core.cell);
   reel.see(run, 0, "oven");
   while (second < limit - 1e-9) {
-    const dt = second < FIRST_MINUTE_S - 1e-9 ? steps.firstDt : steps.dt;
-    if (!hob) around.airC = insideC - model.doorDropK * Math.exp(-second / model.doorDecayS);
-    step(run, dt === steps.firstDt ? first : later, dt);
+    const leg = course[at]!;
+    const last = at === course.length - 1;
+    const whole = second < FIRST_MINUTE_S - 1e-9 ? steps.firstDt : steps.dt;
+    // A stage ends to the second.
+    const left = leg.lastsS === null ? whole : leg.lastsS - (second - legStart);
+    const dt = left < whole - 1e-9 ? Math.max(left, SHORTEST_S) : whole;
+    around.airC = airAfter(air, second - legStart, model);
+    step(run, dt === steps.firstDt ? first : dt === steps.dt ? later : tablesFor(start, model, dt), dt);
     second += dt;
     colour(dt);
     const before = core.celsius;
     core = coldestInside(section);
-    if (hob && turnedS === null && meanSet(section) >= TURN_AT_SET) {
-      turnOver(section);
-      turnedS = second;
-      brown.top = brown.base;
-      brown.base = 0;
-      core = coldestInside(section);
-      for (let j = 0; j < section.columns; j++) run.topC[j] = section.celsius[(j + 1) * section.layers - 1]!;
-    }
+    if (hob && turnedS === null && meanSet(section) >= TURN_AT_SET) turn();
     if (marks.coreS === null && core.celsius >= start.targetC) {
       const over = core.celsius - start.targetC;
       marks.coreS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
     }
     mark(marks, run, start.judged, brown, second, slips);
-    if (doneS === null && marks.coreS !== null) {
+    const wet = laid > 0 && !toppingHolds(run, laid);
+    if (doneS === null && marks.coreS !== null && !wet && !(topsLater(start) && laid === 0)) {
       const signs = { turned: turnedS !== null, brown, start, marks };
-      if (isDone(signs)) doneS = hob || waitsForColour(start.judged) || start.judged === "snaps" ? second : marks.coreS;
+      if (isDone(signs)) doneS = hob || laid > 0 || waitsForColour(start.judged) || start.judged === "snaps" ? second : marks.coreS;
       else if (
         waitsForColour(start.judged) &&
         !hob &&
+        last &&
         outOfPatience(second, marks.coreS, run.account.vapourOutKg / wholeKg(start), depthM)
       ) {
         doneS = second;
         pale = true;
       }
     }
-    const ends = through.minutes === undefined ? doneS !== null : second >= limit - 1e-9;
+    const over = stageEnds(leg, second - legStart, last);
+    const ends = through.minutes === undefined ? over && last : second >= limit - 1e-9;
     reel.see(run, second, "oven");
     if (second >= nextSample || ends) {
       see(second, "oven", core.cell);
       nextSample = second + (second < SAMPLE_S.lateFrom ? SAMPLE_S.early : SAMPLE_S.late);
     }
+    if (ends || over) passed.push({ leg, fromS: legStart, toS: second });
     if (ends) break;
+    if (over && !last) {
+      at++;
+      begin(leg);
+    }
   }
+  if (passed.length <= at) passed.push({ leg: course[at]!, fromS: legStart, toS: second });
   const outS = second;
   const outSample = samples.length - 1;
   const out = {
@@ -177,10 +282,8 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   if (through.cooling) {
     const { tinS, untilC, longestS } = through.cooling;
     const slow = tablesFor(start, model, COOLING_DT);
-    around.airC = start.kitchenC;
-    around.h = model.roomH;
-    around.vapourPa = model.roomVapourPa;
-    around.plateC = null;
+    const free = course[at]!.free;
+    Object.assign(around, aroundKitchen(start.kitchenC, model));
     const hot: Hot = {
       gasVolume: section.gasVolume.slice(),
       celsius: section.celsius.slice(),
@@ -190,7 +293,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     let warmest = Infinity;
     while (warmest > untilC && second - outS < longestS) {
       const outside = second - outS;
-      around.onRack = outside >= tinS || start.shape.rim <= 0;
+      around.onRack = free || outside >= tinS || start.shape.rim <= 0;
       const quick = outside < FIRST_MINUTE_S;
       const dt = quick ? steps.dt : COOLING_DT;
       step(run, quick ? later : slow, dt);
@@ -205,12 +308,12 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       reel.see(run, second, phase);
     }
   }
-  return { run, start, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS };
+  return { run, start, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS, passed };
 }
 
 /** Inside at its target, and what this kind is judged by; on a hob the second side's colour against the first. */
 function isDone({ turned, brown, start, marks }: { turned: boolean; brown: Brown; start: Start; marks: Marks }): boolean {
-  if (start.oven.mode === "hob") return turned && brown.base >= SECOND_SIDE * brown.top;
+  if (onHob(start)) return turned && brown.base >= SECOND_SIDE * brown.top;
   if (start.judged === "snaps") return marks.dryS !== null;
   return !waitsForColour(start.judged) || isColoured(start.judged, brown);
 }

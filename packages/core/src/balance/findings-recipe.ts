@@ -84,8 +84,8 @@ function minutesIn(times: number, baked: BakedBy): number {
 
 function minutesFindings(said: Said, baked: BakedBy): Finding[] {
   const { minutes } = said;
-  // A bake in stages, covered or moved about, is not the one that is computed.
-  if (!minutes || (said.stages?.length ?? 0) > 1) return [];
+  // A bake that the text lays out in stages is compared where it is computed in stages.
+  if (!minutes || ((said.stages?.length ?? 0) > 1 && !baked.process.stages)) return [];
   const { low, high, mid } = baked.simulation.done;
   const longer = low / minutes.high;
   const shorter = minutes.low / high;

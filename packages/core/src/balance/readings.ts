@@ -24,7 +24,7 @@ import { HANDLING_S } from "../lift/gas";
 import { liftOf, liftSchema } from "../lift/lift";
 import type { Measures } from "../measure/units";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { type Oven, ovenSchema, type Vessel, vesselOf, vesselSchema } from "../pantry/vessel";
+import { type Oven, ovenSchema, type Vessel, vesselOf, vesselSchema, withStart } from "../pantry/vessel";
 
 export const analysisSchema = z.object({
   /** What was analysed, with the defaults that were filled in. */
@@ -81,7 +81,7 @@ const LEAST_G = 0.05;
 function gather(input: AnalyseInput, shelf: Shelf): Gathered {
   const kind = input.kind ?? "loaf";
   const defaults = defaultsOf(kind);
-  const vessel = input.vessel ?? defaults.vessel;
+  const vessel = withStart(input.vessel ?? defaults.vessel);
   const oven: Oven = { ...defaults.oven, ...input.oven };
   const process: Process = { ...defaults.process, ...input.process };
   const sorted = sortLines(linesOf(input, kind), input.components, shelf);

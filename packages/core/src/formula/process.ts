@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { bakeStagesSchema } from "./stage";
 
 export const methods = ["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"] as const;
 
@@ -10,6 +11,8 @@ export const processSchema = z.object({
   kitchenC: z.number().min(0).max(50).optional(),
   /** What the bake is judged by beside its inside, where it is not what its kind is: only the inside, a golden top, rim and top, its edge, both faces, dry. */
   doneWhen: z.enum(["inside", "top", "rim", "edge", "faces", "snaps"]).optional(),
+  /** The stages of the bake, where it is not one in one oven until it is done. */
+  stages: bakeStagesSchema.optional(),
 });
 export type Process = z.infer<typeof processSchema>;
 

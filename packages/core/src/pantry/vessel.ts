@@ -45,11 +45,24 @@ export const vesselSchema = z.object({
     .min(30, { error: "A warm pan is given in °C; from 30 to 250 would be right." })
     .max(250, { error: "A warm pan is given in °C; from 30 to 250 would be right." })
     .optional(),
+  /** In one word how warm it goes in: `hot` as the oven, `warm` with fat melted in it. What it means stands in `preheated` and `warmC`. */
+  start: z.enum(["cold", "warm", "hot"]).optional(),
   /** What a piece without walls is. */
   piece: z.enum(pieceForms).optional(),
   touching: z.boolean().optional(),
 });
 export type Vessel = z.infer<typeof vesselSchema>;
+
+/** Fat melts and sizzles in a warm pan, °C. */
+export const WARM_C = 100;
+
+/** A vessel whose warmth was given in one word, with what that word means. */
+export function withStart(vessel: Vessel): Vessel {
+  const { start, ...rest } = vessel;
+  if (start === undefined) return vessel;
+  const { warmC, ...cold } = rest;
+  return start === "warm" ? { ...cold, preheated: false, warmC: warmC ?? WARM_C } : { ...cold, preheated: start === "hot" };
+}
 
 export const ovenModes = ["still", "fan", "air-fryer", "hob"] as const;
 /** What a kitchen oven does, °C. */
