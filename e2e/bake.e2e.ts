@@ -143,3 +143,47 @@ test("the worker in the browser and the core in Node give the same bake to 1e-9"
   expect(there.section.frames.at(-1)?.celsius).toEqual(here.section.frames.at(-1)?.celsius);
   await page.context().close();
 });
+
+test("stages are laid out, moved by drag and by keyboard, saved and there again", async () => {
+  const page = await kitchen.open("/bench/pear-loaf/bake");
+  const whole = await readingOf(page, "bake");
+  await page.getByRole("button", { name: "Covered, then open" }).click();
+  const list = page.getByRole("list", { name: "Stages of the bake" });
+  await list.getByRole("listitem").nth(1).waitFor();
+  await page.getByRole("row", { name: /^Cover off \(stage 2\)/ }).waitFor();
+  expect(await readingOf(page, "bake")).not.toBe(whole);
+
+  await page.getByTestId("stage-0").click();
+  await page.getByRole("checkbox", { name: "Out of its tin" }).waitFor();
+  await page.getByTestId("stage-0").click();
+  const names = (): Promise<string[]> => list.getByRole("listitem").allInnerTexts();
+  expect((await names())[0]).toMatch(/covered/);
+  const handle = page.getByRole("button", { name: "Move stage 1" });
+  await handle.focus();
+  await handle.press("Space");
+  await page.getByText(/^stage 1, .* is at stage 1/).waitFor({ state: "attached" });
+  await page.keyboard.press("ArrowDown");
+  await page.getByText(/^stage 1, .* is at stage 2/).waitFor({ state: "attached" });
+  await page.keyboard.press("Space");
+  await page.getByText(/^2\. .*covered/).waitFor();
+  expect((await names())[0]).not.toMatch(/covered/);
+
+  await list.scrollIntoViewIfNeeded();
+  const from = await page.getByRole("button", { name: "Move stage 2" }).boundingBox();
+  const to = await page.getByRole("button", { name: "Move stage 1" }).boundingBox();
+  if (!from || !to) throw new Error("the handles are not to be seen");
+  await page.mouse.move(from.x + 20, from.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 20, from.y - 10, { steps: 4 });
+  await page.mouse.move(to.x + 20, to.y + 10, { steps: 10 });
+  await page.mouse.up();
+  await page.getByText(/^1\. .*covered/).waitFor();
+  expect(await faultsOf(page)).toEqual([]);
+
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await page.getByText(/^Saved, version 2/).waitFor();
+  await page.reload();
+  await page.getByText(/^1\. .*covered/).waitFor();
+  await page.context().close();
+  expect(kitchen.complaints).toEqual([]);
+});

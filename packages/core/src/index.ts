@@ -18,6 +18,7 @@ export * from "./pantry/own-pan";
 export * from "./formula/kinds";
 export * from "./formula/process";
 export * from "./formula/stage";
+export * from "./formula/stage-words";
 export * from "./formula/components";
 export * from "./formula/component-mass";
 export * from "./formula/resolve";

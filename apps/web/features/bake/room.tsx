@@ -28,6 +28,7 @@ import { DoneLine } from "../instruments/done-line";
 import { minutesText, sentenceOf } from "../instruments/sentences";
 import type { KitchenHere } from "../wire/queries";
 import { BakePlayer } from "./bake-player";
+import { Stages } from "./stages";
 import { useOther } from "./use-other";
 import { Fact, Table } from "../../ui/facts";
 import { WhatIf } from "./what-if";
@@ -151,7 +152,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         value={process.method ?? "muffin"}
         onChange={(method) => edit({ edit: "set-process", set: { method } })}
       />
-      {oven.mode === "hob" ? null : (
+      {oven.mode === "hob" && !process.stages ? null : (
         <Choice
           label="Done when"
           options={doneChoices}
@@ -165,6 +166,8 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
           }
         />
       )}
+      <Heading>Stages</Heading>
+      <Stages formula={formula} minutes={bake.minutes.mid} edit={edit} />
       {ovens.size > 0 && oven.mode !== "hob" ? (
         <>
           <Choice

@@ -25,6 +25,7 @@ import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
 import { focusSoon } from "../../ui/focus";
+import { Lines, Movable } from "../../ui/movable";
 import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 import { newId } from "../wire/client";
@@ -32,7 +33,6 @@ import { AddLine } from "./add-line";
 import { ComponentHead } from "./component-head";
 import { addable, newComponent } from "../instruments/component-words";
 import { groupsOf, lineName } from "./groups";
-import { Lines, Movable } from "./movable";
 import { type LineFaults, Row } from "./row";
 
 const modes: { value: AmountMode; label: string }[] = [
@@ -40,6 +40,9 @@ const modes: { value: AmountMode; label: string }[] = [
   { value: "household", label: "Spoons, cups" },
   { value: "percent", label: "% of flour" },
 ];
+
+const HOW_TO_MOVE =
+  "Space takes hold of the line, the arrows move it, also into another component; Space again lets it go there, Escape puts it back.";
 
 interface SheetProps {
   formula: Formula;
@@ -162,7 +165,7 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
           The sheet is empty. Write the first line below, as it would stand in a recipe: 200 g sorghum flour.
         </Body>
       ) : null}
-      <Movable nameOf={movedName} onDrop={drop}>
+      <Movable how={HOW_TO_MOVE} nameOf={movedName} onDrop={drop}>
         {groups.map(({ component, lines: own }) => {
           const key = groupKey(component);
           const shut = headed && folded.has(key);

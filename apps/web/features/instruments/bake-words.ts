@@ -1,4 +1,4 @@
-import { brownWord, type Simulation } from "@uprise/core";
+import { brownWord, type Simulation, stageChange } from "@uprise/core";
 
 /** Minutes of a second, as a baker says them. */
 export const clock = (seconds: number): string => {
@@ -76,13 +76,18 @@ export function happenings(simulation: Simulation, hob: boolean): { key: string;
     { key: "turn", what: hob ? "Turn it over" : "Safe to turn the tin", at: turnAtMinutes },
     { key: "out", what: "Out", at: minutes, strong: true },
   ];
+  const changes = simulation.stages.slice(1).map((stage, k): (typeof inOven)[number] => ({
+    key: `stage ${k + 2}`,
+    what: `${stageChange(simulation.stages[k] ?? stage, stage)} (stage ${k + 2})`,
+    at: stage.from,
+  }));
   const later = [
     ...(simulation.outOfTinMinutes > 0 ? [{ key: "tin", what: "Out of its tin", at: simulation.outOfTinMinutes }] : []),
     { key: "bite", what: "First bite", at: simulation.biteAfterMinutes },
     { key: "cut", what: "A clean cut, inside under 50 °C", at: simulation.cutAfterMinutes },
   ].sort((a, b) => a.at - b.at);
   return [
-    ...inOven
+    ...[...inOven, ...changes]
       .filter((each): each is typeof each & { at: number } => each.at !== null && each.at <= minutes + 0.05)
       .sort((a, b) => a.at - b.at)
       .map(({ key, what, at, strong }) => ({

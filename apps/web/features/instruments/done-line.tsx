@@ -4,6 +4,8 @@ import { fonts } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 
 const HEIGHT = 118;
+/** The stages stand on a row of their own below. */
+const STAGES = { y: 120, height: 22 };
 const LEFT = 12;
 const LINE_Y = 66;
 const FONT = 13;
@@ -13,7 +15,9 @@ const nice = (minutes: number): number => [5, 10, 15, 20, 30, 45, 60, 75, 90, 12
 /** The three marks of a bake on one line of time: set, golden and dry above it, the window and the way out on it; in words beside it. */
 export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; width?: number }) {
   const colours = useColours();
-  const { marks, done, minutes, checkAtMinutes } = simulation;
+  const { marks, done, minutes, checkAtMinutes, stages } = simulation;
+  const staged = stages.length > 1;
+  const height = staged ? STAGES.y + STAGES.height + 4 : HEIGHT;
   const whole = nice(1.08 * Math.max(done.high, minutes, marks.golden ?? 0));
   const x = (at: number): number => LEFT + ((width - 2 * LEFT) * Math.min(at, whole)) / whole;
   const step = whole <= 10 ? 1 : whole <= 30 ? 5 : whole <= 90 ? 10 : 30;
@@ -35,7 +39,7 @@ export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; 
     return { ...mark, middle, row };
   });
   return (
-    <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
+    <Svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden>
       <Rect x={x(done.low)} y={LINE_Y - 6} width={Math.max(2, x(done.high) - x(done.low))} height={12} fill={colours.heat} />
       <Line x1={LEFT} y1={LINE_Y} x2={width - LEFT} y2={LINE_Y} stroke={colours.ink} strokeWidth={1.6} />
       {Array.from({ length: Math.floor(whole / step) + 1 }, (_, i) => i * step).map((at) => (
@@ -79,6 +83,31 @@ export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; 
       <Text x={width - LEFT} y={LINE_Y + 48} fontFamily={fonts.body} fontSize={FONT - 1} textAnchor="end" fill={colours.faint}>
         {`${Math.round(whole)} min`}
       </Text>
+      {staged
+        ? stages.map(({ from, to, covered }, k) => [
+            <Rect
+              key={`stage ${k}`}
+              x={x(from)}
+              y={STAGES.y}
+              width={Math.max(1, x(to) - x(from))}
+              height={STAGES.height}
+              fill={covered ? colours.sunk : colours.paper}
+              stroke={colours.ink}
+              strokeWidth={1.2}
+            />,
+            <Text
+              key={`number ${k}`}
+              x={(x(from) + x(to)) / 2}
+              y={STAGES.y + 16}
+              fontFamily={fonts.body}
+              fontSize={FONT}
+              textAnchor="middle"
+              fill={colours.ink}
+            >
+              {x(to) - x(from) > 12 ? String(k + 1) : ""}
+            </Text>,
+          ])
+        : null}
     </Svg>
   );
 }

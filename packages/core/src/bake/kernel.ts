@@ -1,5 +1,5 @@
 import { aroundKitchen, panMaterial, panOf } from "./surroundings";
-import { enter } from "./course";
+import { enter } from "./enter";
 import { conduct, sweepColumns, sweepLayers } from "./heat";
 import { seep } from "./seep";
 import { riseOfSteam } from "./boil";

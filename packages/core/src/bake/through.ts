@@ -1,7 +1,8 @@
 import { browned } from "./browning";
 import { drawIn, type Hot, wallOf } from "./cool";
 import { type Brown, isColoured, mark, type Marks, noMarks, outOfPatience, waitsForColour } from "./done";
-import { type Air, airAfter, enter, type Leg } from "./course";
+import type { Leg } from "./course";
+import { type Air, airAfter, enter } from "./enter";
 import { prepare, step, tablesFor } from "./kernel";
 import { layOn, taller } from "./lay-on";
 import { type Model, standardModel } from "./model";

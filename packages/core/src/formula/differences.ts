@@ -1,3 +1,4 @@
+import { stageText } from "./stage-words";
 import { gramsText } from "../measure/amounts";
 import type { Range } from "../measure/range";
 import { fieldWords } from "./edit-words";
@@ -162,6 +163,13 @@ function componentsOf(before: readonly FormulaComponent[], after: readonly Formu
   return out;
 }
 
+const flatProcess = ({ process: { stages, ...rest }, oven }: Formula): object => ({
+  ...rest,
+  ...(stages
+    ? { stages: stages.map((stage) => stageText(stage, { mode: oven.mode ?? "still", celsius: oven.celsius })).join("; ") }
+    : {}),
+});
+
 /** What the recipe said, and its text: any difference is one. */
 function recipeOf(before: Formula, after: Formula): Difference[] {
   const out: Difference[] = [];
@@ -208,7 +216,7 @@ export function differencesOf(before: Formula, after: Formula, nameOf: (ingredie
   out.push(...linesOf("", before.lines, after.lines, nameOf), ...orderOf(before, after, nameOf));
   out.push(...fieldsOf("Pan", before.vessel, after.vessel));
   out.push(...fieldsOf("Oven", before.oven, after.oven));
-  out.push(...fieldsOf("Process", before.process, after.process));
+  out.push(...fieldsOf("Process", flatProcess(before), flatProcess(after)));
   out.push(...componentsOf(before.components ?? [], after.components ?? []));
   out.push(...partsOf(before.parts ?? [], after.parts ?? [], nameOf));
   out.push(...recipeOf(before, after));

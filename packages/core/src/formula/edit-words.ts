@@ -35,6 +35,11 @@ export const fieldWords: Record<string, string> = {
   lining: "lining",
   preheated: "goes in hot",
   touching: "set close",
+  stages: "stages",
+  doneWhen: "done when",
+  warmC: "goes in, °C",
+  start: "goes in",
+  piece: "pieces are",
   share: "share",
   name: "name",
   kind: "kind",
@@ -110,7 +115,9 @@ export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId:
     case "set-oven":
       return `oven: ${fieldsText(edit.set, edit.clear)}`;
     case "set-process":
-      return fieldsText(edit.set, edit.clear);
+      return [fieldsText(edit.set, edit.clear), ...(edit.set.stages ? [`${edit.set.stages.length} stages`] : [])]
+        .filter((words) => words !== "")
+        .join(", ");
     case "what-if":
       return `what if taken: ${Object.keys(edit.change).length === 0 ? "nothing" : whatIfText(edit.change)}`;
     case "take-changes":

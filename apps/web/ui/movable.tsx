@@ -15,12 +15,8 @@ import {
 import { SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { type ReactNode, useMemo } from "react";
 import { StyleSheet } from "react-native";
-import { Block } from "../../ui/dom";
+import { Block } from "./dom";
 
-const told = {
-  draggable:
-    "Space takes hold of the line, the arrows move it, also into another component; Space again lets it go there, Escape puts it back.",
-};
 /** A finger that rests takes hold; one that slides scrolls. */
 const HOLD_MS = 220;
 
@@ -65,13 +61,16 @@ function letScroll(from: EventTarget | null): void {
   }
 }
 
-/** Lines that are moved by hand or by keyboard, within their list and from one to the other. */
+/** Rows that are moved by hand or by keyboard, within their list and from one to the other. */
 export function Movable({
   nameOf,
+  how,
   onDrop,
   children,
 }: {
-  /** What a line or a component is called, by the id it moves under. */
+  /** What the keyboard does with them, for who cannot see it. */
+  how: string;
+  /** What is moved is called, by the id it moves under. */
   nameOf: (id: string) => string;
   onDrop: (event: DragEndEvent) => void;
   children: ReactNode;
@@ -94,7 +93,7 @@ export function Movable({
       collisionDetection={closestCenter}
       onDragStart={({ activatorEvent }) => letScroll(activatorEvent.target)}
       onDragEnd={onDrop}
-      accessibility={{ screenReaderInstructions: told, announcements }}
+      accessibility={{ screenReaderInstructions: { draggable: how }, announcements }}
     >
       {children}
     </DndContext>
