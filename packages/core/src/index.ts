@@ -19,6 +19,7 @@ export * from "./formula/kinds";
 export * from "./formula/process";
 export * from "./formula/stage";
 export * from "./formula/stage-words";
+export * from "./balance/colour-ways";
 export * from "./formula/components";
 export * from "./formula/component-mass";
 export * from "./formula/resolve";

@@ -8,6 +8,7 @@ import {
   type Opened,
   ovenLimits,
   ovenModes,
+  ovenShelves,
   perRack,
   type Simulation,
   type Vessel,
@@ -28,6 +29,7 @@ import { DoneLine } from "../instruments/done-line";
 import { minutesText, sentenceOf } from "../instruments/sentences";
 import type { KitchenHere } from "../wire/queries";
 import { BakePlayer } from "./bake-player";
+import { Colour } from "./colour";
 import { Stages } from "./stages";
 import { useOther } from "./use-other";
 import { Fact, Table } from "../../ui/facts";
@@ -42,6 +44,8 @@ const modeName: Record<(typeof ovenModes)[number], string> = {
   "air-fryer": "Air fryer",
   hob: "Hob",
 };
+
+const shelfName: Record<(typeof ovenShelves)[number], string> = { low: "Low shelf", middle: "Middle", high: "High shelf" };
 
 type DoneWhen = NonNullable<Formula["process"]["doneWhen"]>;
 const doneChoices: { value: DoneWhen | ""; label: string }[] = [
@@ -146,6 +150,16 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         value={oven.mode ?? "still"}
         onChange={(mode) => edit({ edit: "set-oven", set: { mode } })}
       />
+      {oven.mode === "hob" || oven.mode === "air-fryer" ? null : (
+        <Choice
+          label="Shelf"
+          options={ovenShelves.map((value) => ({ value, label: shelfName[value] }))}
+          value={oven.shelf ?? "middle"}
+          onChange={(value) =>
+            edit(value === "middle" ? { edit: "set-oven", set: {}, clear: ["shelf"] } : { edit: "set-oven", set: { shelf: value } })
+          }
+        />
+      )}
       <Choice
         label="Method"
         options={methods.map((value) => ({ value, label: methodName[value] }))}
@@ -253,6 +267,12 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         }
       />
       <Beliefs at="bake" analysis={analysis} simulation={simulation} shelf={kitchen.shelf} />
+      {simulation ? (
+        <>
+          <Heading>Colour</Heading>
+          <Colour formula={formula} simulation={simulation} open={open} shelf={kitchen.shelf} edit={edit} />
+        </>
+      ) : null}
       <Heading>Signs that it is done</Heading>
       {bake.signs.map((sign) => (
         <Body key={sign}>– {sign}</Body>

@@ -8,6 +8,7 @@ import {
   type Opened,
   type PanOption,
   panOptions,
+  pansForDepth,
   ready,
   type Shelf,
   type SimulateOptions,
@@ -16,6 +17,7 @@ import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
+import { NumberField } from "../../ui/number-field";
 import { Button, Press } from "../../ui/press";
 import { Busy } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
@@ -51,15 +53,27 @@ export function PanShelf({ formula, analysis, open, shelf, edit }: PanShelfProps
   const { pans } = useVessels();
   const [chosen, setChosen] = useState<string | null>(null);
   const [all, setAll] = useState(false);
+  const [depthMm, setDepthMm] = useState<number | undefined>();
   const { massG } = analysis.batch;
   const density = analysis.body.densityGPerMl;
   const options = useMemo(
     () => panOptions(massG, density, formula.vessel, formula.oven, pans),
     [massG, density, formula.vessel, formula.oven, pans],
   );
-  const shown = all ? options : options.slice(0, FIRST);
+  const sorted = depthMm === undefined ? options : pansForDepth(options, depthMm);
+  const shown = all ? sorted : sorted.slice(0, FIRST);
   return (
     <View>
+      <NumberField
+        label="Wanted depth of batter"
+        unit="mm"
+        least={2}
+        most={150}
+        optional
+        value={depthMm}
+        onChange={setDepthMm}
+        style={styles.depth}
+      />
       <View role="list">
         {shown.map((option) => {
           const here = chosen === option.id;
@@ -73,6 +87,7 @@ export function PanShelf({ formula, analysis, open, shelf, edit }: PanShelfProps
                 <Body strong={here}>{option.name}</Body>
                 <Small tone="faint">
                   {howMany(option)}, {howFull(option)}
+                  {depthMm === undefined || option.fillFraction === 0 ? "" : `, ${Math.round(option.depthMm)} mm deep`}
                 </Small>
               </Press>
               {here ? <Chosen option={option} formula={formula} open={open} shelf={shelf} edit={edit} /> : null}
@@ -148,6 +163,7 @@ function Chosen({
 }
 
 const styles = StyleSheet.create({
+  depth: { width: 200 },
   pan: {
     borderLeftWidth: 5,
     paddingLeft: space.m,

@@ -7,6 +7,7 @@ import {
   type Opened,
   type PieceForm,
   pieceForms,
+  rolledThickness,
   type Shelf,
   type Simulation,
   type Vessel,
@@ -99,7 +100,18 @@ const goesIn = (vessel: Vessel): GoesIn => {
 };
 
 /** Pieces without walls: what they are, and whether they stand apart or close; a pan: how warm it is when the batter goes in. */
-function Standing({ vessel, edit }: { vessel: Vessel; edit: (edit: Edit) => void }) {
+function Standing({
+  vessel,
+  pieceG,
+  density,
+  edit,
+}: {
+  vessel: Vessel;
+  pieceG: number;
+  density: number;
+  edit: (edit: Edit) => void;
+}) {
+  const thinned = vessel.piece ?? "disc";
   if (vessel.shape === "griddle") return null;
   if (vessel.shape !== "free")
     return (
@@ -128,6 +140,22 @@ function Standing({ vessel, edit }: { vessel: Vessel; edit: (edit: Edit) => void
         value={vessel.piece ?? "disc"}
         onChange={(piece) => edit({ edit: "set-vessel", set: { piece } })}
       />
+      {thinned === "disc" || thinned === "sheet" ? (
+        <NumberField
+          label="Rolled to a round of"
+          unit="mm"
+          least={20}
+          most={500}
+          optional
+          value={undefined}
+          onChange={(across) => {
+            if (across === undefined) return;
+            const thicknessMm = Math.min(120, Math.max(1, Math.round(10 * rolledThickness(pieceG, density, across)) / 10));
+            edit({ edit: "set-vessel", set: { thicknessMm } });
+          }}
+          style={styles.field}
+        />
+      ) : null}
       <Choice
         label="They stand"
         options={[
@@ -177,7 +205,7 @@ export function FillRoom({ formula, analysis, simulation, open, shelf, edit, fau
           onChange={(lining) => edit({ edit: "set-vessel", set: { lining } })}
         />
       )}
-      <Standing vessel={vessel} edit={edit} />
+      <Standing vessel={vessel} pieceG={fill.pieceG} density={analysis.body.densityGPerMl} edit={edit} />
       {simulation && fill.rimMm === null ? <FromAbove simulation={simulation} vessel={vessel} width={260} /> : null}
       <Fact
         name="Batter in the pan"

@@ -11,12 +11,15 @@ export const browned = (celsius: number, energy: number, seconds: number): numbe
 /** Minutes at 150 °C from which a crust is golden; confidence C. */
 export const GOLDEN = 2;
 
+/** Minutes at 150 °C under which a crust is pale, and from which it is dark. */
+export const COLOUR = { pale: 0.4, dark: 16 };
+
 /** Words for browning by minutes at 150 °C, up to which each holds; confidence C. */
 const words: [word: string, upTo: number][] = [
-  ["pale", 0.4],
+  ["pale", COLOUR.pale],
   ["light gold", GOLDEN],
   ["golden", 7],
-  ["deep brown", 16],
+  ["deep brown", COLOUR.dark],
 ];
 
 /** What a crust with so many minutes at 150 °C is called. */

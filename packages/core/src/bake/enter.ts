@@ -11,6 +11,11 @@ const opens = (from: Leg, to: Leg): boolean =>
 
 const inOven = ({ heat }: Leg): boolean => heat !== "hob" && heat !== "counter";
 
+/** A fan evens out half of what the shelves differ by. */
+const FAN_EVENS = 0.5;
+const tiltOf = ({ shelf }: Start["oven"], fan: boolean, model: Model): number =>
+  (shelf === "low" ? 1 : shelf === "high" ? -1 : 0) * model.shelfK * (fan ? FAN_EVENS : 1);
+
 /** The air of one stage: what it comes to, and by how much it is under that for the door and for the dial, K. */
 export interface Air {
   insideC: number;
@@ -29,6 +34,7 @@ export function enter(run: Run, start: Start, leg: Leg, before: { leg: Leg; airC
   around.plateC = hob ? leg.celsius : null;
   around.vapourPa = outside ? model.roomVapourPa : model.ovenVapourPa;
   around.onRack = leg.free;
+  around.tilt = outside || leg.heat === "air-fryer" ? 0 : tiltOf(oven, leg.heat === "fan", model);
   around.grill = leg.heat === "grill" ? model.grillView : 0;
   around.cover = leg.covered ? 1 / model.coverGap : 0;
   around.lets = leg.covered ? model.coverLeak : 1;

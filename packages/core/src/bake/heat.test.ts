@@ -43,7 +43,7 @@ function solid(shape: Partial<SectionShape>, massKg: number, layers: number, col
     cutIn: false,
   };
   const run = prepare(start, { layers, columns }, model);
-  run.around = { airC: HOT, h: FILM, vapourPa: 0, plateC: null, onRack: true, grill: 0, cover: 0, lets: 1 };
+  run.around = { airC: HOT, h: FILM, vapourPa: 0, plateC: null, onRack: true, tilt: 0, grill: 0, cover: 0, lets: 1 };
   run.topFactor = 1;
   return run;
 }

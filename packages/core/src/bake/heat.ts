@@ -172,14 +172,14 @@ export function sweepColumns(run: Run, dt: number): void {
     const under = (thickness[first]! * resistivity[first]!) / 2;
     let outside: number;
     let inside: number;
-    let outsideC = around.airC;
+    let outsideC = around.airC + around.tilt;
     if (around.onRack) {
       outside = 0;
       inside = a / (1 / (around.h + radiation(model.surfaceEmissivity, around.airC, celsius[first]!)) + under);
     } else {
       outside =
         around.plateC === null
-          ? a * pan.gathers * (around.h + radiation(pan.emissivity, around.airC, base[j]!))
+          ? a * pan.gathers * (around.h + radiation(pan.emissivity, outsideC, base[j]!))
           : a * pan.plateContact;
       inside = a / (pan.resistance + under);
       if (around.plateC !== null) outsideC = around.plateC;

@@ -64,6 +64,14 @@ export const modelTable = {
   doorDropK: constant(35, 10, 40, "K", "fall of the oven's air when the door was open", "C"),
   doorDecayS: constant(165, 90, 300, "s", "time in which it comes back", "C"),
   ovenLagS: constant(420, 200, 900, "s", "time in which an oven's air follows another setting of its dial", "C"),
+  shelfK: constant(
+    12,
+    5,
+    25,
+    "K",
+    "how much hotter an underside's surroundings are on a low shelf than in the middle, and how much cooler those of a top; a fan halves it",
+    "C",
+  ),
   grillView: constant(
     0.2,
     0.1,

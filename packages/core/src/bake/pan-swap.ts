@@ -105,6 +105,16 @@ export function panOptions(massG: number, density: number, from: Vessel, oven: O
     .sort((a, b) => unlikeness(a, liked) - unlikeness(b, liked));
 }
 
+/** Thickness of a piece rolled or patted out to a round of so many mm, mm; mass in g, density in g/mL. */
+export const rolledThickness = (pieceG: number, density: number, diameterMm: number): number =>
+  (1000 * pieceG) / density / (Math.PI * (diameterMm / 2) ** 2);
+
+/** Pans in which this batter stands nearest to a wanted depth, mm, those that cannot hold it left out; as `panOptions` gives them. */
+export function pansForDepth(options: readonly PanOption[], depthMm: number): PanOption[] {
+  const off = ({ depthMm: depth }: PanOption): number => Math.abs(Math.log(depth / depthMm));
+  return options.filter(({ fillFraction }) => fillFraction <= FULLEST).sort((a, b) => off(a) - off(b));
+}
+
 /** How far an option is from how full the batter likes it; more pans count a little against it. */
 const unlikeness = (option: PanOption, liked: number): number =>
   option.fillFraction === 0 ? 1 : Math.abs(option.fillFraction - liked) + 0.02 * Math.min(option.count, 12);

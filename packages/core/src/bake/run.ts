@@ -12,6 +12,8 @@ export interface Around {
   plateC: number | null;
   /** No pan any more: base and side stand in the air. */
   onRack: boolean;
+  /** How much hotter it is under the bake than around it, and how much cooler over it, K. */
+  tilt: number;
   /** How much of what the top sees is the element of a grill, 0 to 1. */
   grill: number;
   /** m²K/W of a lid or foil with the air under it, 0 without one; and the share of the vapour that finds its way out past it. */
@@ -131,22 +133,23 @@ export const outer = { film: 0, celsius: 0 };
 
 /** Air, walls, cover and a grill's element over a surface of so many °C, into `outer`; `top` sees the element. */
 export function over(around: Around, emissivity: number, surfaceC: number, top: boolean): void {
+  const airC = top ? around.airC - around.tilt : around.airC;
   if (around.cover > 0) {
-    const outside = around.h + radiation(COVER_EMISSIVITY, around.airC, (around.airC + surfaceC) / 2);
+    const outside = around.h + radiation(COVER_EMISSIVITY, airC, (airC + surfaceC) / 2);
     outer.film = outside > 0 ? 1 / (1 / outside + around.cover) : 0;
-    outer.celsius = around.airC;
+    outer.celsius = airC;
     return;
   }
   const open = top && around.grill > 0 ? 1 - around.grill : 1;
-  const film = around.h + open * radiation(emissivity, around.airC, surfaceC);
+  const film = around.h + open * radiation(emissivity, airC, surfaceC);
   if (open === 1) {
     outer.film = film;
-    outer.celsius = around.airC;
+    outer.celsius = airC;
     return;
   }
   const element = around.grill * radiation(emissivity, ELEMENT_C, surfaceC);
   outer.film = film + element;
-  outer.celsius = (film * around.airC + element * ELEMENT_C) / outer.film;
+  outer.celsius = (film * airC + element * ELEMENT_C) / outer.film;
 }
 
 /** Heat transfer coefficient by radiation between a surface and surroundings, W/m²K. */

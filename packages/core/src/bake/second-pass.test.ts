@@ -66,7 +66,7 @@ test("a slab that dries from above follows the analytical receding front, s²/2D
   const run = prepare(start, { layers: 60, columns: 2 }, model);
   run.section.set.fill(1);
   const h = 60;
-  run.around = { airC: 50, h, vapourPa: 0, plateC: 50, onRack: false, grill: 0, cover: 0, lets: 1 };
+  run.around = { airC: 50, h, vapourPa: 0, plateC: 50, onRack: false, tilt: 0, grill: 0, cover: 0, lets: 1 };
   run.pan = { emissivity: 0, gathers: 1, resistance: 1e-6, plateContact: 1e6 };
   run.topFactor = 1;
   const tables = tablesFor(start, model, 20);

@@ -64,6 +64,7 @@ export const aroundKitchen = (kitchenC: number, model: Model): Around => ({
   vapourPa: model.roomVapourPa,
   plateC: null,
   onRack: false,
+  tilt: 0,
   grill: 0,
   cover: 0,
   lets: 1,

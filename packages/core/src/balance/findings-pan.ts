@@ -2,6 +2,7 @@ import { LIKED, LIKED_CROWN } from "../bake/liked-fill";
 import { type Item, massOf } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { scaled } from "../measure/range";
+import type { Process } from "../formula/process";
 import type { Vessel } from "../pantry/vessel";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findable";
@@ -74,8 +75,14 @@ function smallerBase({ lengthMm, widthMm, diameterMm, ...vessel }: Vessel, share
   };
 }
 
-/** Cooler ovens, and the same batter in two pans: what keeps the top light until the middle is done. */
-const laterCrust = ({ oven, vessel, fill }: Findable): Way[] => [
+const coveredLater = (process: Process): Way => ({
+  say: "cover it with foil once it is golden",
+  process: { ...process, stages: [{ until: "golden" }, { covered: true }] },
+});
+
+/** Foil, cooler ovens, and the same batter in two pans: what keeps the top light until the middle is done. */
+const laterCrust = ({ oven, vessel, fill, process }: Findable): Way[] => [
+  ...(process.stages ? [] : [coveredLater(process)]),
   ...[20, 40, 60, 80].flatMap((by): Way[] => {
     const celsius = Math.round((oven.celsius - by) / 5) * 5;
     return celsius >= 140 ? [{ say: `bake at ${celsius} °C`, oven: { ...oven, celsius } }] : [];

@@ -13,6 +13,7 @@ export const fieldWords: Record<string, string> = {
   altitudeM: "metres above the sea",
   ovenId: "which oven",
   dial: "dial",
+  shelf: "shelf",
   biasK: "oven's error, K",
   swingK: "oven's swing, K",
   restMinutes: "minutes standing",

@@ -64,6 +64,9 @@ export function withStart(vessel: Vessel): Vessel {
   return start === "warm" ? { ...cold, preheated: false, warmC: warmC ?? WARM_C } : { ...cold, preheated: start === "hot" };
 }
 
+/** Racks of an oven, from below. */
+export const ovenShelves = ["low", "middle", "high"] as const;
+
 export const ovenModes = ["still", "fan", "air-fryer", "hob"] as const;
 /** What a kitchen oven does, °C. */
 export const ovenLimits = { least: 60, most: 320 } as const;
@@ -78,6 +81,8 @@ export const ovenSchema = z.object({
   dial: z.enum(["C", "F"]).optional(),
   mode: z.enum(ovenModes).optional(),
   altitudeM: altitudeSchema.optional(),
+  /** Where it stands; absent, in the middle. */
+  shelf: z.enum(ovenShelves).optional(),
   ovenId: z.string().max(64).optional(),
   /** How much hotter than its dial the oven is inside, and how far it swings, K: from the oven's profile. */
   biasK: z.number().min(-60).max(60).optional(),
