@@ -1,6 +1,6 @@
 /** The folders of each part in the order in which data flows; nothing imports from a later one. One list for the linter and the graph. */
 export const layers = {
-  "packages/core/src": ["measure", "pantry", "formula", "lift", "body", "bake", "balance", "plan", "trial", "exchange"],
+  "packages/core/src": ["measure", "pantry", "formula", "lift", "body", "bake", "balance", "design", "plan", "trial", "exchange"],
   "apps/server/src": ["store", "demo", "compute", "resources"],
   "apps/web": [
     "workers",
@@ -15,6 +15,7 @@ export const layers = {
     "features/fill",
     "features/balance",
     "features/store",
+    "features/design",
     "features/reader",
     "features/formula",
     "features/look",

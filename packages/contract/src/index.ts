@@ -1,4 +1,11 @@
 export * from "./problem";
 export * from "./requests";
 export * from "./resources";
-export { analysisSchema, proposalsSchema, readingSchema, simulationSchema } from "@uprise/core";
+export {
+  analysisSchema,
+  designsSchema,
+  wishSchema as designRequestSchema,
+  proposalsSchema,
+  readingSchema,
+  simulationSchema,
+} from "@uprise/core";

@@ -57,3 +57,7 @@ export * from "./balance/swap";
 export * from "./balance/usual";
 export * from "./balance/target";
 export * from "./balance/beliefs";
+export * from "./design/wish";
+export * from "./design/design";
+export * from "./design/to-formula";
+export { isGround, roleOf } from "./design/flours";

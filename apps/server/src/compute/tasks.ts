@@ -3,6 +3,7 @@ import {
   analyseText,
   type AnalyseInput,
   balance,
+  design,
   type Book,
   type BookEntry,
   type Ingredient,
@@ -17,6 +18,7 @@ import {
   shelfWith,
   simulate,
   swap,
+  type Wish,
 } from "@uprise/core";
 
 /** What a kitchen has of its own, as plain data that goes to a thread. */
@@ -40,6 +42,7 @@ export interface Asked {
   simulate: FormulaRequestInput & { minutes?: number | undefined };
   balance: FormulaRequestInput & Choices;
   swap: FormulaRequestInput & Choices & { replace: string; with?: string | undefined };
+  design: Wish;
 }
 export type TaskName = keyof Asked;
 
@@ -64,6 +67,7 @@ const tasks = {
     balance(opened(input, kitchen), { locked, avoid, onHand }, kitchen.shelf),
   swap: ({ locked, avoid, onHand, replace, with: by, ...input }: Asked["swap"], kitchen: Kitchen) =>
     swap(opened(input, kitchen), { replace, with: by }, { locked, avoid, onHand }, kitchen.shelf),
+  design: (wish: Asked["design"], { shelf }: Kitchen) => design(wish, shelf),
 };
 
 export type Answer<K extends TaskName> = ReturnType<(typeof tasks)[K]>;

@@ -1,6 +1,8 @@
 import {
   analysisSchema,
   balanceRequestSchema,
+  designRequestSchema,
+  designsSchema,
   formulaRequestSchema,
   proposalsSchema,
   readingSchema,
@@ -77,5 +79,17 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
       },
     },
     async ({ body }) => computer.run("swap", body, await kitchenDataFor(store, body)),
+  );
+  app.post(
+    "/api/design",
+    {
+      schema: {
+        summary: "Formulas from what is on hand: kind, pan, diet and wish; where the shelf cannot, what to buy",
+        tags,
+        body: designRequestSchema,
+        response: { 200: designsSchema, ...problems },
+      },
+    },
+    async ({ body }) => computer.run("design", body, await kitchenDataFor(store, {})),
   );
 }

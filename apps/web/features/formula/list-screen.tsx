@@ -92,6 +92,7 @@ export function FormulasScreen() {
         <Button kind="main" onPress={() => router.navigate("/read")}>
           Bring a recipe
         </Button>
+        <Button onPress={() => router.navigate("/begin" as Href)}>Design one</Button>
         <Button onPress={() => setBeginning(!beginning)}>Begin from a kind</Button>
       </View>
       {beginning ? (

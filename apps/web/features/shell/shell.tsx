@@ -12,7 +12,12 @@ import { Small } from "../../ui/words";
 
 const places = [
   { path: "/", name: "Bench", icon: Scale, own: (at: string) => at === "/" || at.startsWith("/bench") || at.startsWith("/read") },
-  { path: "/formulas", name: "Formulas", icon: BookOpen, own: (at: string) => at.startsWith("/formulas") },
+  {
+    path: "/formulas",
+    name: "Formulas",
+    icon: BookOpen,
+    own: (at: string) => at.startsWith("/formulas") || at.startsWith("/begin"),
+  },
   { path: "/store", name: "Store", icon: Warehouse, own: (at: string) => at.startsWith("/store") },
 ] as const;
 

@@ -1,4 +1,5 @@
 import {
+  designsSchema,
   formulaInputSchema,
   type FormulaInput,
   formulaSummarySchema,
@@ -17,7 +18,7 @@ import {
   type VesselInput,
   vesselInputSchema,
 } from "@uprise/contract";
-import type { Ingredient } from "@uprise/core";
+import type { Ingredient, Wish } from "@uprise/core";
 import type { z } from "zod";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
@@ -123,6 +124,7 @@ export const wire = {
     send(pageOf(formulaSummarySchema), "GET", `/api/formulas?whole=true&pageSize=50&page=${page}&q=${encodeURIComponent(q)}`, {
       signal,
     }),
+  design: (wish: Wish) => send(designsSchema, "POST", "/api/design", { body: wish }),
   readFormula: (id: string, signal?: AbortSignal) => send(storedFormulaSchema, "GET", at("/api/formulas", id), { signal }),
   createFormula: (input: FormulaInput & { id: string }) =>
     send(storedFormulaSchema, "POST", "/api/formulas", { body: checked(input) }),

@@ -50,11 +50,25 @@ export const analysisSchema = z.object({
 });
 export type Analysis = z.infer<typeof analysisSchema>;
 
+/** What is dropped lies as it comes to rest, where nothing says how it is shaped; a sheet's own thickness is for what is patted out. */
+function asDropped(kind: Kind, vessel: Vessel): Vessel;
+function asDropped(kind: Kind, vessel: Vessel | undefined): Vessel | undefined;
+function asDropped(kind: Kind, vessel: Vessel | undefined): Vessel | undefined {
+  if (!vessel || kind !== "drop" || vessel.shape !== "free" || vessel.piece !== undefined) return vessel;
+  const { thicknessMm: _, ...rest } = vessel;
+  return { ...rest, piece: "drop" };
+}
+
 /** What the kind of bake takes where nothing is said. */
 export function defaultsOf(kind: Kind): { vessel: Vessel; oven: Oven; process: Process } {
   const profile = profileOf(kind);
   return {
-    vessel: vesselOf(profile.vesselId)?.vessel ?? { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70 },
+    vessel: asDropped(kind, vesselOf(profile.vesselId)?.vessel) ?? {
+      shape: "rectangular",
+      lengthMm: 230,
+      widthMm: 130,
+      heightMm: 70,
+    },
     oven: { celsius: profile.celsius, mode: profile.mode },
     process: { method: profile.method, restMinutes: 0 },
   };
@@ -81,7 +95,7 @@ const LEAST_G = 0.05;
 function gather(input: AnalyseInput, shelf: Shelf): Gathered {
   const kind = input.kind ?? "loaf";
   const defaults = defaultsOf(kind);
-  const vessel = withStart(input.vessel ?? defaults.vessel);
+  const vessel = asDropped(kind, withStart(input.vessel ?? defaults.vessel));
   const oven: Oven = { ...defaults.oven, ...input.oven };
   const process: Process = { ...defaults.process, ...input.process };
   const sorted = sortLines(linesOf(input, kind), input.components, shelf);

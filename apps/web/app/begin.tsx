@@ -1,0 +1,3 @@
+import { DesignScreen } from "../features/design/screen";
+
+export default DesignScreen;

@@ -1,0 +1,107 @@
+import { type Analysis, type Design, gramsText, moved, readings, type Shelf, type Wish } from "@uprise/core";
+import { useDeferredValue, useMemo, useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Button } from "../../ui/press";
+import { Slider } from "../../ui/slider";
+import { Body, Heading, Small } from "../../ui/words";
+import { Strip } from "../instruments/strip";
+
+export const knobs = ["rich", "sweet", "tall", "moist"] as const;
+export type Knob = (typeof knobs)[number];
+export type Knobs = Partial<Record<Knob, number>>;
+const knobWords: Record<Knob, { label: string; less: string; more: string }> = {
+  rich: { label: "Rich", less: "leaner", more: "richer" },
+  sweet: { label: "Sweet", less: "less sweet", more: "sweeter" },
+  tall: { label: "Tall", less: "lower", more: "taller" },
+  moist: { label: "Moist", less: "drier", more: "moister" },
+};
+const USUAL = 0.5;
+
+interface DesignedProps {
+  design: Design;
+  wish: Wish;
+  shelf: Shelf;
+  /** It is being designed and baked once more for its sliders, or written down. */
+  busy: boolean;
+  fault: string | null;
+  onTake: (knobs: Knobs) => void;
+}
+
+/** One design: its four instruments, what it is made of and why, what it gives up, and sliders that move the whole of it. */
+export function Designed({ design, wish, shelf, busy, fault, onTake }: DesignedProps) {
+  const colours = useColours();
+  const [set, setKnobs] = useState<Knobs>({});
+  const [open, setOpen] = useState(false);
+  const later = useDeferredValue(set);
+  const untouched = Object.keys(later).length === 0;
+  const seen = useMemo((): { analysis: Analysis; lines: Design["lines"] } | null => {
+    if (!untouched) return moved({ ...wish, ...later }, design.id, shelf);
+    const { lines, kind, vessel, oven, process, fill, bake } = design;
+    return { lines, analysis: { ...readings({ lines, kind, vessel, oven, process }, shelf), fill, bake } };
+  }, [design, wish, later, untouched, shelf]);
+  const name = (id: string): string => shelf.get(id)?.name ?? id;
+  const value = (knob: Knob): number => set[knob] ?? wish[knob] ?? USUAL;
+  return (
+    <View role="region" aria-label={`Design: ${design.title}`} style={[styles.design, { borderTopColor: colours.strongRule }]}>
+      <Heading>{design.title}</Heading>
+      <Body>{design.why}</Body>
+      <Strip
+        analysis={seen?.analysis ?? null}
+        open={null}
+        onOpen={() => undefined}
+        still
+        note={untouched ? null : "Weighed out for the sliders; it is baked when you take it."}
+      />
+      <View role="list" aria-label={`Lines of ${design.title}`}>
+        {(seen?.lines ?? design.lines).map(({ ingredientId, grams }) => (
+          <View key={ingredientId} role="listitem" style={[styles.line, { borderBottomColor: colours.rule }]}>
+            <Body style={styles.grow}>{name(ingredientId)}</Body>
+            <Body strong>{gramsText(grams)}</Body>
+          </View>
+        ))}
+      </View>
+      {seen ? null : <Body tone="caution">With these sliders nothing can be weighed out from what is on hand.</Body>}
+      {design.trades.map((trade) => (
+        <Small key={trade}>{`– ${trade}`}</Small>
+      ))}
+      <Button kind="quiet" onPress={() => setOpen(!open)}>
+        {open ? "Fold the flours" : "Why these flours"}
+      </Button>
+      {open
+        ? design.flours.map(({ ingredientId, percent, brings, instead }) => (
+            <Small key={ingredientId}>
+              {`${percent} % ${name(ingredientId)}: ${brings}.${instead ? ` ${name(instead)} would do most nearly the same.` : ""}`}
+            </Small>
+          ))
+        : null}
+      {knobs.map((knob) => {
+        const { label, less, more } = knobWords[knob];
+        const now = value(knob);
+        return (
+          <Slider
+            key={knob}
+            label={`${label}, ${design.title}`}
+            value={Math.round(100 * now)}
+            least={0}
+            most={100}
+            step={5}
+            text={Math.abs(now - USUAL) < 0.03 ? "as usual" : now < USUAL ? less : more}
+            onChange={(percent) => setKnobs({ ...set, [knob]: percent / 100 })}
+          />
+        );
+      })}
+      {fault ? <Body tone="caution">{fault}</Body> : null}
+      <Button kind="main" disabled={busy || !seen} onPress={() => onTake(set)} label={`Take ${design.title} to the bench`}>
+        {busy ? "Baking it …" : "Take it to the bench"}
+      </Button>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  design: { gap: space.s, borderTopWidth: 2, paddingTop: space.m, flexGrow: 1, flexShrink: 1, flexBasis: 330, minWidth: 0 },
+  line: { flexDirection: "row", gap: space.m, borderBottomWidth: 1, paddingVertical: space.xs },
+  grow: { flex: 1 },
+});

@@ -1,0 +1,270 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import {
+  type Allergen,
+  allergens,
+  type Design,
+  designVessels,
+  formulaOf,
+  type Kind,
+  kindName,
+  kinds,
+  lifts,
+  type Vessel,
+  type Wish,
+  type WishedLift,
+} from "@uprise/core";
+import { type Href, useRouter } from "expo-router";
+import { useRef, useState } from "react";
+import { ScrollView, StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours, useWide } from "../../theme/theme";
+import { Check } from "../../ui/check";
+import { Choice } from "../../ui/choice";
+import { NumberField } from "../../ui/number-field";
+import { Button, Press } from "../../ui/press";
+import { Busy } from "../../ui/state";
+import { useTitle } from "../../ui/use-title";
+import { Body, Heading, Lead, Small, Title } from "../../ui/words";
+import { newId, wire } from "../wire/client";
+import { keys } from "../wire/keys";
+import { useKitchen, useVessels } from "../wire/queries";
+import { Designed, type Knobs } from "./designed";
+import { useTicked } from "./kept";
+import { OnHand } from "./on-hand";
+import { Silhouette } from "./silhouette";
+import { UseUp } from "./use-up";
+
+const liftWords: Record<WishedLift, string> = {
+  powder: "Powder",
+  both: "Soda and powder",
+  "soda-acid": "Soda and acid",
+  "self-raising": "Self-raising blend",
+  fizzy: "Something fizzy",
+  air: "Whisked air",
+};
+const variantWords = { plain: "As usual", savoury: "Savoury", eggless: "Without egg" } as const;
+type Variant = keyof typeof variantWords;
+
+/** From kind, pan, shelf, diet and wish to designs side by side, one of which goes to the bench. */
+export function DesignScreen() {
+  const router = useRouter();
+  const wide = useWide();
+  const queries = useQueryClient();
+  const { kitchen } = useKitchen(null);
+  const { pans } = useVessels();
+  const { ticked, tick } = useTicked();
+  const [kind, setKind] = useState<Kind>("muffin");
+  const [panId, setPanId] = useState("");
+  const [pieces, setPieces] = useState<number | undefined>();
+  const [pieceG, setPieceG] = useState<number | undefined>();
+  const [lift, setLift] = useState<WishedLift | "">("");
+  const [variant, setVariant] = useState<Variant>("plain");
+  const [avoid, setAvoid] = useState<Allergen[]>([]);
+  const [useUp, setUseUp] = useState<NonNullable<Wish["useUp"]>>([]);
+  const [more, setMore] = useState(false);
+  useTitle("Design a formula");
+  const suits = designVessels(kind, pans);
+  const pan: Vessel | undefined = suits.find(({ id }) => id === panId)?.vessel;
+  const wish: Wish = {
+    kind,
+    have: [...ticked],
+    ...(pan ? { vessel: pan } : {}),
+    ...(pieces === undefined ? {} : { pieces }),
+    ...(pieceG === undefined ? {} : { pieceG }),
+    ...(lift === "" ? {} : { lift }),
+    ...(variant === "plain" ? {} : { variant }),
+    ...(avoid.length > 0 ? { avoid } : {}),
+    ...(useUp.length > 0 ? { useUp } : {}),
+  };
+  const asked = useMutation({ mutationFn: async (wanted: Wish) => ({ wanted, ...(await wire.design(wanted)) }) });
+  const formulaId = useRef(newId());
+  const take = useMutation({
+    mutationFn: async ({ design, wanted, knobs }: { design: Design; wanted: Wish; knobs: Knobs }) => {
+      const chosen =
+        Object.keys(knobs).length === 0
+          ? design
+          : (await wire.design({ ...wanted, ...knobs })).designs.find(({ id }) => id === design.id);
+      if (!chosen) throw new Error("With these sliders nothing sound comes of it; a little less of one of them may do.");
+      return wire.createFormula({ ...formulaOf(chosen, "metric"), id: formulaId.current, reason: "designed from the shelf" });
+    },
+    onSuccess: (saved) => {
+      formulaId.current = newId();
+      void queries.invalidateQueries({ queryKey: keys.formulas.all });
+      router.navigate(`/bench/${saved.id}` as Href);
+    },
+  });
+  const answer = asked.data;
+  const stale = answer !== undefined && JSON.stringify(answer.wanted) !== JSON.stringify(wish);
+  return (
+    <ScrollView style={styles.screen} contentContainerStyle={[styles.content, wide ? styles.wide : null]}>
+      <Title>Design a formula</Title>
+      <Lead>Say what it is to be and what is on hand; what comes of it is weighed out, baked in the computer and sound.</Lead>
+      <Heading>What it is to be</Heading>
+      <Kinds
+        kind={kind}
+        onKind={(next) => {
+          setKind(next);
+          setPanId("");
+          setPieces(undefined);
+          setPieceG(undefined);
+        }}
+      />
+      <Choice
+        label="Variant"
+        options={(Object.keys(variantWords) as Variant[]).map((value) => ({ value, label: variantWords[value] }))}
+        value={variant}
+        onChange={setVariant}
+      />
+      <Heading>In what</Heading>
+      <Choice
+        label="Pan"
+        list={!wide}
+        options={[{ value: "", label: "The usual pan" }, ...suits.slice(0, 6).map(({ id, name }) => ({ value: id, label: name }))]}
+        value={panId}
+        onChange={setPanId}
+      />
+      <View style={styles.row}>
+        <NumberField
+          label="Pieces"
+          unit=""
+          least={1}
+          most={500}
+          whole
+          optional
+          value={pieces}
+          onChange={setPieces}
+          style={styles.field}
+        />
+        <NumberField
+          label="A piece, baked"
+          unit="g"
+          least={5}
+          most={5000}
+          optional
+          value={pieceG}
+          onChange={setPieceG}
+          style={styles.field}
+        />
+      </View>
+      <Heading>What is on hand</Heading>
+      {kitchen ? <OnHand shelf={kitchen.shelf} ticked={ticked} tick={tick} /> : null}
+      <Heading>What must be used up</Heading>
+      {kitchen ? <UseUp shelf={kitchen.shelf} list={useUp} onChange={setUseUp} /> : null}
+      {more ? (
+        <>
+          <Heading>What lifts it</Heading>
+          <Choice
+            label="Lift"
+            options={[
+              { value: "" as const, label: "Whatever suits" },
+              ...lifts.map((value) => ({ value, label: liftWords[value] })),
+            ]}
+            value={lift}
+            onChange={setLift}
+          />
+          <Heading>Without</Heading>
+          <View style={styles.row} role="group" aria-label="Allergens to avoid">
+            {allergens
+              .filter((one) => one !== "wheat" && one !== "barley")
+              .map((one) => (
+                <Check
+                  key={one}
+                  label={one.replace(/^./, (c) => c.toUpperCase())}
+                  on={avoid.includes(one)}
+                  onChange={(on) => setAvoid(on ? [...avoid, one] : avoid.filter((other) => other !== one))}
+                />
+              ))}
+          </View>
+        </>
+      ) : (
+        <Button kind="quiet" onPress={() => setMore(true)} style={styles.start}>
+          What lifts it, allergens
+        </Button>
+      )}
+      <Button kind="main" onPress={() => asked.mutate(wish)} disabled={asked.isPending} style={styles.start} testID="design">
+        {answer ? "Design again" : "Design it"}
+      </Button>
+      <Busy on={asked.isPending} what="Weighing out, baking and mending" />
+      {asked.error ? <Body tone="stop">{asked.error.message}</Body> : null}
+      {answer && stale && !asked.isPending ? (
+        <Small tone="caution" strong>
+          What stands below is for what was chosen before.
+        </Small>
+      ) : null}
+      {answer?.missing && answer.designs.length === 0 ? (
+        <Body tone="caution" strong>
+          {`Nothing sound comes of this shelf. ${answer.missing.why}`}
+        </Body>
+      ) : null}
+      {answer && answer.missing?.ingredientIds.length ? (
+        <View style={styles.row}>
+          {answer.missing.ingredientIds.map((id) => (
+            <Button
+              key={id}
+              onPress={() => {
+                tick(id, true);
+                asked.mutate({ ...answer.wanted, have: [...(answer.wanted.have ?? []), id] });
+              }}
+            >
+              {`Put ${kitchen?.shelf.get(id)?.name ?? id} on the shelf`}
+            </Button>
+          ))}
+        </View>
+      ) : null}
+      {kitchen && answer ? (
+        <View style={styles.designs}>
+          {answer.designs.map((design) => (
+            <Designed
+              key={`${design.id} ${JSON.stringify(design.lines)}`}
+              design={design}
+              wish={answer.wanted}
+              shelf={kitchen.shelf}
+              busy={take.isPending && take.variables.design.id === design.id}
+              fault={take.error && take.variables?.design.id === design.id ? take.error.message : null}
+              onTake={(knobs) => take.mutate({ design, wanted: answer.wanted, knobs })}
+            />
+          ))}
+        </View>
+      ) : null}
+    </ScrollView>
+  );
+}
+
+/** The kinds as they stand on the tray, to be tapped. */
+function Kinds({ kind, onKind }: { kind: Kind; onKind: (kind: Kind) => void }) {
+  const colours = useColours();
+  return (
+    <View style={styles.kinds} role="group" aria-label="Kind of bake">
+      {kinds.map((one) => (
+        <Press
+          key={one}
+          onPress={() => onKind(one)}
+          aria-pressed={one === kind}
+          label={kindName[one]}
+          style={[
+            styles.kind,
+            { borderBottomColor: one === kind ? colours.ink : colours.rule, borderBottomWidth: one === kind ? 4 : 1 },
+          ]}
+        >
+          <Silhouette kind={one} />
+          <Small strong={one === kind} style={styles.kindName}>
+            {kindName[one].replace(/ and other.*/, "")}
+          </Small>
+        </Press>
+      ))}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  screen: { flex: 1 },
+  content: { padding: space.m, gap: space.m, paddingBottom: 80 },
+  wide: { paddingHorizontal: space.l },
+  row: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
+  field: { width: 150 },
+  start: { alignSelf: "flex-start" },
+  kinds: { flexDirection: "row", flexWrap: "wrap" },
+  kind: { width: 112, alignItems: "center", justifyContent: "flex-end", paddingVertical: space.s },
+  kindName: { textAlign: "center" },
+  designs: { flexDirection: "row", flexWrap: "wrap", gap: space.l },
+});

@@ -1,0 +1,373 @@
+import { bandReadings, profileOf, typicalLines } from "../balance/bands";
+import { type Analysis, defaultsOf, readingsPlain } from "../balance/readings";
+import { targetOf } from "../balance/target";
+import { freeAcid } from "../balance/trade";
+import { LIKED } from "../bake/liked-fill";
+import { binderPerGram } from "../body/binder";
+import type { Consistency } from "../body/consistency";
+import type { Kind } from "../formula/kinds";
+import type { Process } from "../formula/process";
+import { crumbOf, type Item, massOf, resolve } from "../formula/resolve";
+import { SODA_MMOL_PER_G } from "../lift/acids";
+import { sodaPerGram } from "../lift/charge";
+import { acidPerGram } from "../lift/ledger";
+import { measurable } from "../measure/amounts";
+import type { Shelf } from "../pantry/catalogue";
+import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
+import type { Ingredient } from "../pantry/ingredient";
+import { isInclusion } from "../pantry/pieces";
+import { type Oven, type Vessel, withStart } from "../pantry/vessel";
+import { blendOf, isGround, type Share, type Tilt } from "./flours";
+import { type WishedLift, USUAL_SHELF, type Wish } from "./wish";
+
+/** One way of making what is wished for. */
+export interface Style {
+  id: "mild" | "sour" | "wholegrain" | "tender" | "eggless";
+  lift: WishedLift;
+  tilt: Tilt;
+  sour: boolean;
+  eggs: boolean;
+  /** Which fat is reached for first. */
+  fat: "solid" | "liquid";
+}
+
+export interface Line {
+  ingredientId: string;
+  grams: number;
+}
+
+/** A composed batter with where it bakes; nothing of it has been judged. */
+export interface Composed {
+  lines: Line[];
+  blend: Share[];
+  vessel: Vessel;
+  oven: Oven;
+  process: Process;
+  /** What was to be used up and does not all go in: how much of it does, g. */
+  short: { ingredientId: string; grams: number; of: number }[];
+}
+
+/** What a design cannot do without and the shelf has not, in words and as what may be bought for it, the most usual first. */
+export interface Lack {
+  what: string;
+  buy: string[];
+}
+
+/** The shelf as it may be used: on hand, and not to be avoided. */
+export interface Stock {
+  all: Ingredient[];
+  has: (id: string) => Ingredient | null;
+  first: (ids: readonly string[]) => Ingredient | null;
+}
+
+const ALWAYS = ["water", "salt"];
+
+export function stockOf({ have, useUp = [], avoid = [] }: Wish, shelf: Shelf): Stock {
+  const ids = new Set([...(have ?? USUAL_SHELF), ...useUp.map(({ ingredientId }) => ingredientId), ...ALWAYS]);
+  const all = [...ids]
+    .map((id) => shelf.get(id))
+    .filter((one): one is Ingredient => one !== undefined && !one.allergens.some((allergen) => avoid.includes(allergen)))
+    .filter(({ gluten }) => gluten !== "contains");
+  const byId = new Map(all.map((one) => [one.id, one]));
+  const has = (id: string): Ingredient | null => byId.get(id) ?? null;
+  return { all, has, first: (wanted) => wanted.map(has).find((one) => one !== null) ?? null };
+}
+
+const bodyWords: Record<Consistency, string> = {
+  pourable: "a batter that pours",
+  spoonable: "a batter for a spoon",
+  scoopable: "a batter for a scoop",
+  "soft-dough": "a soft dough",
+  "firm-dough": "a firm dough",
+  crumbly: "crumbs",
+};
+
+/** In the order in which a baker reaches for them. */
+const SWEET_LIQUIDS = ["whole-milk", "semi-skimmed-milk", "skimmed-milk", "lactose-free-milk", "oat-milk", "soy-milk", "almond-milk", "rice-milk", "pea-milk", "cashew-milk", "hazelnut-milk", "hemp-milk", "coconut-drink", "water"]; // prettier-ignore
+const SOUR_LIQUIDS = ["buttermilk", "kefir", "soured-milk", "acid-whey"];
+const SOLID_FATS = ["butter", "plant-butter", "margarine", "ghee", "coconut-oil", "shortening", "lard"];
+const LIQUID_FATS = ["sunflower-oil", "rapeseed-oil", "vegetable-oil", "olive-oil", "avocado-oil", "corn-oil", "grapeseed-oil", "rice-bran-oil", "groundnut-oil"]; // prettier-ignore
+const SUGARS = ["white-sugar", "caster-sugar", "light-brown-sugar", "coconut-sugar", "demerara-sugar", "dark-brown-sugar", "palm-sugar", "honey", "maple-syrup", "golden-syrup", "agave-syrup", "date-syrup", "rice-syrup"]; // prettier-ignore
+const BINDERS = ["xanthan", "psyllium-husk", "guar", "psyllium-powder", "ground-flax", "ground-chia", "chia"];
+const BREAD_BINDERS = ["psyllium-husk", "psyllium-powder", "xanthan", "guar", "ground-flax", "ground-chia"];
+const POWDERS = ["powder-aluminium-free", "powder-double-acting", "powder-phosphate", "powder-single-acting"];
+const ACIDS = ["cream-of-tartar", "vinegar", "rice-vinegar", "malt-vinegar", "lemon-juice", "citric-acid"];
+const FIZZ = ["seltzer", "beer-gf", "cider", "tonic-water"];
+
+/** Egg: one weighs so much; half of one is the least step. */
+const EGG_G = 50;
+/** Soda may find so much of the acid there is, and be no more than this share of what builds the crumb. */
+const MEETS = 0.92;
+const MOST_SODA = 0.012;
+const MOST_POWDER = 0.074;
+/** Drops of sour that no one tastes, as a share of what builds the crumb. */
+const MOST_SOUR = 0.1;
+/** Pieces in a batter that a crumb still carries, on what builds it. */
+const MOST_PIECES = 0.7;
+/** Purée, on the same. */
+const MOST_PUREE = 0.9;
+/** Of the most sugar of a kind so much may come with what is used up. */
+const SWEET_SHARE = 0.75;
+/** Of a wanted binder this much is enough. */
+const BOUND = 0.9;
+const BOUND_BY_EGG = 0.6;
+/** Rounds in which mass, liquid and leavening settle. */
+const ROUNDS = 5;
+const FREE_PIECE_G = 80;
+
+/** A value from its slider: what is usual in the middle, the ends a part of the way to the ends of its band. */
+export function knobbed(usual: number, low: number, high: number, knob = 0.5): number {
+  return knob <= 0.5 ? low + ((usual - low) * knob) / 0.5 : usual + ((high - usual) * (knob - 0.5)) / 0.5;
+}
+
+const grams = (lines: readonly Line[], id: string): number =>
+  lines.reduce((all, line) => all + (line.ingredientId === id ? line.grams : 0), 0);
+
+/** Where nothing says how it is to be lifted, by what there is: without powder soda with an acid, without either a self-raising blend. */
+function liftFrom(lift: WishedLift, stock: Stock): WishedLift {
+  if (stock.first(POWDERS)) return lift;
+  if (stock.has("soda") && (stock.first(ACIDS) || stock.first(SOUR_LIQUIDS))) return "soda-acid";
+  return stock.all.some(({ id }) => id.includes("self-raising")) ? "self-raising" : lift;
+}
+
+/** Composes a batter in one style; `lack` says what the shelf has not. */
+export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): Composed | { lack: Lack } {
+  const style = wish.lift === undefined ? { ...asked, lift: liftFrom(asked.lift, stock) } : asked;
+  const { kind } = wish;
+  const profile = profileOf(kind);
+  const { bands } = profile;
+  const typical = resolve(typicalLines(kind, 1000), shelf);
+  const usual = bandReadings(typical, 0);
+  const typicalPercent = (wanted: (i: Ingredient) => boolean): number =>
+    profile.typical.reduce((all, { ingredientId, percent }) => {
+      const ingredient = shelf.get(ingredientId);
+      return all + (ingredient && wanted(ingredient) ? percent : 0);
+    }, 0);
+
+  const selfRaising = stock.all.find(({ id }) => id.includes("self-raising"));
+  if (style.lift === "self-raising" && !selfRaising)
+    return { lack: { what: "self-raising blend", buy: ["gf-blend-self-raising"] } };
+  const flours = stock.all.filter((one) => isGround(one) && !one.id.includes("self-raising"));
+  const blend =
+    style.lift === "self-raising" && selfRaising ? [{ flour: selfRaising, share: 1 }] : blendOf(flours, kind, style.tilt);
+  if (!blend) return { lack: { what: "a flour", buy: ["gf-blend-plain", "brown-rice-flour"] } };
+
+  const savoury = wish.variant === "savoury";
+  const fizzy = style.lift === "fizzy" ? stock.first(FIZZ) : null;
+  if (style.lift === "fizzy" && !fizzy) return { lack: { what: "something that fizzes", buy: ["seltzer"] } };
+  const sourLiquid = style.sour || (style.lift === "soda-acid" && !stock.first(ACIDS)) ? stock.first(SOUR_LIQUIDS) : null;
+  const liquid = fizzy ?? sourLiquid ?? stock.first(SWEET_LIQUIDS);
+  if (!liquid) return { lack: { what: "a liquid", buy: ["whole-milk"] } };
+  const egg = style.eggs ? stock.has("egg") : null;
+  const fat = stock.first(style.fat === "solid" ? [...SOLID_FATS, ...LIQUID_FATS] : [...LIQUID_FATS, ...SOLID_FATS]);
+  const sugar = stock.first(SUGARS);
+  const powder = stock.first(POWDERS);
+  const soda = stock.has("soda");
+  const cocoa = stock.has(
+    profile.typical.find(({ ingredientId }) => shelf.get(ingredientId)?.family === "cocoa")?.ingredientId ?? "",
+  );
+  const binders = wish.binder === "none" ? [] : wish.binder !== undefined ? [wish.binder] : kind === "bun" || kind === "flatbread" ? BREAD_BINDERS : BINDERS; // prettier-ignore
+  const binder = stock.first(binders);
+  if (wish.binder !== undefined && wish.binder !== "none" && !binder) return { lack: { what: "the binder", buy: [wish.binder] } };
+
+  const fatPercent = knobbed(usual.fatPercent, Math.max(bands.fatPercent.low * 1.04, 0.4 * usual.fatPercent), Math.min(0.94 * bands.fatPercent.high, 1.7 * usual.fatPercent), wish.rich); // prettier-ignore
+  const sugarPercent = savoury ? bands.sugarPercent.low * 1.04 : knobbed(usual.sugarPercent, bands.sugarPercent.low * 1.04, Math.min(0.94 * bands.sugarPercent.high, 1.8 * Math.max(usual.sugarPercent, 5)), wish.sweet); // prettier-ignore
+  const usualEgg = typicalPercent(({ family }) => family === "egg") * knobbed(1, 0.7, 1.3, wish.rich);
+  const wantedBinder = (profile.binderPercent.low + profile.binderPercent.high) / 2;
+  // Where there is no gum, eggs hold.
+  const holding = egg && !binder ? (BOUND_BY_EGG * wantedBinder) / binderPerGram(egg) : 0;
+  const eggPercent = egg ? Math.min(0.95 * bands.eggPercent.high, Math.max(usualEgg, holding)) : 0;
+  if (fatPercent > 1 && !fat) return { lack: { what: "a fat", buy: ["sunflower-oil", "butter"] } };
+  if (sugarPercent > 1 && !sugar) return { lack: { what: "sugar", buy: ["white-sugar"] } };
+  if (eggPercent < bands.eggPercent.low) return { lack: { what: "egg", buy: ["egg"] } };
+  const saltPercent = typicalPercent(({ family }) => family === "salt");
+  const cocoaPercent = cocoa ? typicalPercent(({ family }) => family === "cocoa") : 0;
+
+  const vessel = withStart(wish.vessel ?? defaultsOf(kind).vessel);
+  const sized: Vessel = wish.pieces !== undefined && (vessel.shape === "muffin" || vessel.shape === "free" || vessel.shape === "griddle") ? { ...vessel, pieces: wish.pieces } : vessel; // prettier-ignore
+  const oven: Oven = wish.oven ?? { celsius: profile.celsius, mode: profile.mode };
+  const process: Process = { method: style.lift === "air" ? "whisked" : profile.method, restMinutes: 0 };
+  const word: Consistency = wish.body ?? profile.consistencies[0] ?? "scoopable";
+  const input = { kind, vessel: sized, oven, process };
+
+  const typicalGas = readingsPlain({ kind, batchG: 1000 }).lift.gasMlPer100g.mid;
+  const gasAim = knobbed(
+    Math.max(typicalGas, 1.1 * bands.gasMlPer100g.low),
+    Math.max(1.12 * bands.gasMlPer100g.low, 0.75 * typicalGas),
+    Math.min(0.9 * bands.gasMlPer100g.high, 1.3 * typicalGas),
+    wish.tall,
+  );
+  const short: Composed["short"] = [];
+
+  let flourG = 400;
+  let powderG = 0;
+  let sodaG = 0;
+  let acidG = 0;
+  let liquidG = 300;
+  let wholeEggs: number | null = null;
+  const acid = stock.first(ACIDS);
+  let lines: Line[] = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    const base: Line[] = blend.map(({ flour, share }) => ({ ingredientId: flour.id, grams: flourG * share }));
+    short.length = 0;
+    for (const { ingredientId, grams: wanted } of wish.useUp ?? []) {
+      const one = stock.has(ingredientId);
+      if (!one) continue;
+      let most = isInclusion(one) ? MOST_PIECES * flourG : one.family === "puree" ? MOST_PUREE * flourG : Infinity;
+      const sweet = addedSugarPerGram(one);
+      // What is to be used up may bring no more sugar than its kind has; fruit that is much of it goes in in part.
+      if (sweet > 0.02) most = Math.min(most, (SWEET_SHARE * bands.sugarPercent.high * flourG) / 100 / sweet);
+      if (wanted > most) short.push({ ingredientId, grams: measurable(most), of: wanted });
+      base.push({ ingredientId, grams: Math.min(wanted, most) });
+    }
+    if (cocoa && cocoaPercent > 0) base.push({ ingredientId: cocoa.id, grams: (flourG * cocoaPercent) / 100 });
+    const put = (one: Ingredient | null, amount: number): void => {
+      if (one && amount > 0) base.push({ ingredientId: one.id, grams: amount });
+    };
+    // What is to be used up counts for itself: eggs, fat and sugar that are there already are not added again.
+    const crumb = crumbOf(resolve(base, shelf));
+    const eggThere = grams(base, "egg");
+    const eggG = Math.max(0, (crumb * eggPercent) / 100 - eggThere);
+    put(egg, wholeEggs === null ? eggG : wholeEggs * EGG_G);
+    put(stock.has("salt"), (crumb * saltPercent) / 100);
+    put(liquid, Math.max(liquidG, 1));
+    const added = (per: (i: Ingredient) => number): number =>
+      resolve(base, shelf).reduce((all, { ingredient, massG }) => all + massG * per(ingredient), 0);
+    put(fat, fat ? ((crumb * fatPercent) / 100 - added(addedFatPerGram)) / Math.max(0.3, addedFatPerGram(fat)) : 0);
+    if (sugarPercent > 1 && sugar)
+      put(sugar, ((crumb * sugarPercent) / 100 - added(addedSugarPerGram)) / Math.max(0.3, addedSugarPerGram(sugar)));
+    const wanted = (wantedBinder / 100) * crumb;
+    const bound = added(binderPerGram);
+    if (binder && bound < BOUND * wanted) put(binder, (wanted - bound) / binderPerGram(binder));
+    if (!binder && wish.binder !== "none" && bound < 0.4 * wanted)
+      return { lack: { what: "a binder", buy: ["xanthan", "psyllium-husk", "egg"] } };
+    put(powder, powderG);
+    put(soda, sodaG);
+    put(acid, acidG);
+    lines = base;
+
+    const body = targetOf(word, { ...input, lines }, shelf);
+    if (!body) return { lack: { what: `flours that come to ${bodyWords[word]}`, buy: ["brown-rice-flour", "tapioca-starch"] } };
+    liquidG = body.range.low + (body.range.high - body.range.low) * (0.5 + 0.5 * ((wish.moist ?? 0.5) - 0.5));
+    // The water band is the kind's: a body that would want more liquid than it has stays inside.
+    const items = withLiquid(resolve(lines, shelf), liquid, liquidG);
+    const water = bandReadings(items, 0).waterPercent;
+    const aimed = Math.min(0.97 * bands.waterPercent.high, Math.max(1.04 * bands.waterPercent.low, water));
+    liquidG = Math.max(0, liquidG + (((aimed - water) / 100) * crumbOf(items)) / (liquid.per100g.water / 100));
+    const settled = withLiquid(items, liquid, liquidG);
+
+    const mass = massOf(settled);
+    const crumbNow = crumbOf(settled);
+    const needMmol = ((gasAim / 100) * mass) / ML_PER_MMOL;
+    const natural = freeAcid(settled.filter(({ ingredient }) => ingredient !== acid || acidG === 0));
+    ({ powderG, sodaG, acidG } = leavenings());
+    function leavenings(): { powderG: number; sodaG: number; acidG: number } {
+      const capSoda = MOST_SODA * crumbNow;
+      const wantsSoda = soda !== null && (style.lift === "soda-acid" || style.lift === "both" || natural > 0.12 * needMmol);
+      let sodaNow = wantsSoda ? Math.min(capSoda, (MEETS * natural) / SODA_MMOL_PER_G, needMmol / SODA_MMOL_PER_G) : 0;
+      let acidNow = 0;
+      if (style.lift === "soda-acid" && soda && acid) {
+        const more = Math.min(capSoda, needMmol / SODA_MMOL_PER_G) - sodaNow;
+        if (more > 0) {
+          const sourest = acid.family === "acid" ? Infinity : MOST_SOUR * crumbNow;
+          acidNow = Math.min(sourest, (more * SODA_MMOL_PER_G) / MEETS / acidPerGram(acid));
+          sodaNow += (acidNow * acidPerGram(acid) * MEETS) / SODA_MMOL_PER_G;
+        }
+      }
+      if (sodaNow < LEAST_SODA_G) {
+        sodaNow = 0;
+        acidNow = 0;
+      }
+      const fizz =
+        items.reduce((all, { ingredient, massG }) => all + (massG * (ingredient.carbonation?.mid ?? 0)) / 100, 0) * FIZZ_LEFT;
+      const own = selfRaising && style.lift === "self-raising" ? (grams(lines, selfRaising.id) * sodaPerGram(selfRaising)) : 0; // prettier-ignore
+      const rest = needMmol - sodaNow * SODA_MMOL_PER_G - fizz - own;
+      const powderNow = powder && style.lift !== "soda-acid" && rest > 0 ? Math.min(MOST_POWDER * crumbNow, rest / sodaPerGram(powder)) : 0; // prettier-ignore
+      return { powderG: powderNow, sodaG: sodaNow, acidG: acidNow };
+    }
+    // How much of it all: the pan as full as it likes to be, or so many pieces of so much.
+    const target = massFor(wish, sized, readingsPlain({ ...input, lines }, shelf), profile.lossPercent.mid, mass);
+    flourG *= target / mass;
+    liquidG *= target / mass;
+    powderG *= target / mass;
+    sodaG *= target / mass;
+    acidG *= target / mass;
+    if (round === ROUNDS - 3 && egg) {
+      const count = Math.round((eggG * target) / mass / EGG_G);
+      wholeEggs = count >= 1 || eggG < 0.2 * EGG_G ? count : Math.round((eggG * target) / mass / (EGG_G / 2)) / 2;
+    }
+  }
+  if (gasAim > bands.gasMlPer100g.low && powderG + sodaG === 0 && style.lift !== "self-raising" && bands.gasMlPer100g.low > 0)
+    return { lack: style.lift === "soda-acid" && soda ? { what: "an acid for the soda", buy: ["cream-of-tartar", "buttermilk", "vinegar"] } : { what: "something that lifts", buy: ["powder-aluminium-free"] } }; // prettier-ignore
+  const rounded = lines
+    .map(({ ingredientId, grams: amount }) => ({
+      ingredientId,
+      grams: final(ingredientId, amount, { liquid, liquidG, powder, powderG, soda, sodaG, acid, acidG }),
+    })) // prettier-ignore
+    .filter(({ grams: amount }) => amount > 0);
+  for (const [one, amount] of [
+    [powder, powderG],
+    [soda, sodaG],
+    [acid, acidG],
+  ] as const)
+    if (one && amount > 0 && !rounded.some(({ ingredientId }) => ingredientId === one.id))
+      rounded.push({ ingredientId: one.id, grams: rounding(amount) });
+  return { lines: rounded, blend, vessel: sized, oven, process, short };
+}
+
+/** mL of gas at 25 °C in a mmol. */
+const ML_PER_MMOL = 24.5;
+/** Less soda than this is no spoon of anything, g. */
+const LEAST_SODA_G = 0.6;
+/** Of the gas in the bottle so much reaches the oven. */
+const FIZZ_LEFT = 0.15;
+
+const withLiquid = (items: readonly Item[], liquid: Ingredient, amount: number): Item[] =>
+  items.map((item) =>
+    item.ingredient.id === liquid.id ? { ...item, massG: amount, grams: { low: amount, mid: amount, high: amount } } : item,
+  );
+
+const rounding = (amount: number): number =>
+  amount < 20 ? Math.round(amount * 10) / 10 : amount < 100 ? Math.round(amount) : measurable(amount);
+
+interface Settled {
+  liquid: Ingredient;
+  liquidG: number;
+  powder: Ingredient | null;
+  powderG: number;
+  soda: Ingredient | null;
+  sodaG: number;
+  acid: Ingredient | null;
+  acidG: number;
+}
+
+/** The last round's amount of what settles last, rounded to what a kitchen measures. */
+function final(id: string, amount: number, settled: Settled): number {
+  const { liquid, liquidG, powder, powderG, soda, sodaG, acid, acidG } = settled;
+  if (id === liquid.id) return rounding(liquidG);
+  if (id === powder?.id) return rounding(powderG);
+  if (id === soda?.id) return rounding(sodaG);
+  if (id === acid?.id && acidG > 0) return rounding(acidG);
+  return rounding(amount);
+}
+
+/** How deep a kind that is no tall one stands in its pan, mm; kitchen habit, confidence C. */
+const FLAT_MM: Partial<Record<Kind, number>> = {
+  "cornbread-plain": 27,
+  "cornbread-sweet": 32,
+  bar: 22,
+  "tray-bread": 24,
+  flatbread: 10,
+};
+
+/** The mass that is wanted: by pieces, or by how full (and for flat kinds how deep) this batter stands in its pan now. */
+function massFor({ kind, pieces, pieceG }: Wish, vessel: Vessel, now: Analysis, lossPercent: number, mass: number): number {
+  if (pieceG !== undefined) return ((pieces ?? vessel.pieces ?? 1) * pieceG) / (1 - lossPercent / 100);
+  if (vessel.shape === "free" || vessel.shape === "griddle")
+    return (pieces ?? vessel.pieces ?? 8) * (vessel.pieceG ?? FREE_PIECE_G);
+  const { fillFraction, depthMm } = now.fill;
+  if (fillFraction <= 0) return mass;
+  const deep = FLAT_MM[kind];
+  const full = LIKED.mid / fillFraction;
+  return now.batch.massG * (deep === undefined ? full : Math.min(full, deep / Math.max(depthMm, 0.1)));
+}

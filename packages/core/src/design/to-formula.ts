@@ -1,0 +1,45 @@
+import type { Formula } from "../formula/formula";
+import { type Kind, kindName } from "../formula/kinds";
+import { exactly } from "../measure/range";
+import type { Measures } from "../measure/units";
+import type { NamedVessel, Vessel } from "../pantry/vessel";
+import type { Design } from "./design";
+
+/** A design as a formula for the bench; what it brings and gives up stands in its notes. */
+export function formulaOf(
+  design: Pick<Design, "title" | "why" | "kind" | "lines" | "vessel" | "oven" | "process" | "trades">,
+  measures: Measures,
+): Formula {
+  const { title, why, kind, lines, vessel, oven, process, trades } = design;
+  return {
+    shape: 2,
+    title: `${kindName[kind].replace(/ and other.*/, "")}, ${title.replace(/^./, (c) => c.toLowerCase())}`,
+    kind,
+    measures,
+    lines: lines.map(({ ingredientId, grams }, index) => ({ id: `l${index + 1}`, ingredientId, grams: exactly(grams) })),
+    vessel,
+    oven,
+    process,
+    notes: [why, ...trades.map((trade) => `${trade.replace(/^./, (c) => c.toUpperCase())}.`)].join("\n"),
+  };
+}
+
+/** Which shapes of pan a kind is baked in, the usual first. */
+const SHAPES: Record<Kind, readonly Vessel["shape"][]> = {
+  loaf: ["rectangular", "ring", "round"],
+  muffin: ["muffin"],
+  scone: ["free"],
+  bun: ["free", "rectangular", "round"],
+  biscuit: ["free", "round"],
+  "cornbread-plain": ["round", "rectangular", "muffin"],
+  "cornbread-sweet": ["rectangular", "round", "muffin"],
+  bar: ["rectangular", "round"],
+  "tray-bread": ["rectangular"],
+  flatbread: ["round", "free", "griddle"],
+  "pourable-batter": ["griddle"],
+  drop: ["free"],
+};
+
+/** Pans that a kind may be designed for, those of its usual shape first. */
+export const designVessels = (kind: Kind, pans: readonly NamedVessel[]): NamedVessel[] =>
+  SHAPES[kind].flatMap((shape) => pans.filter(({ vessel }) => vessel.shape === shape));
