@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { connect } from "node:net";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { analyse, type Analysis, type Formula, type Ingredient, type Proposals } from "@uprise/core";
+import { analyse, type Analysis, type BakeFamily, type Designs, type Formula, type Ingredient, type Proposals } from "@uprise/core";
 import type { Problem, StoredFormula } from "@uprise/contract";
 import { buildApp } from "./app";
 import { demoFormulas } from "./demo/fill";
@@ -201,6 +201,18 @@ describe("computing", () => {
   test("balance and swap answer as the core does, from lines or from text", async () => {
     const text =
       "Muffins\n240 g sorghum flour\n200 ml milk\n2 eggs\n70 g sunflower oil\n110 g sugar\n3 g bicarbonate of soda\n2 g xanthan gum\n2 g salt";
+    const designed = await call<Designs>("POST", "/api/design", { kind: "muffin", avoid: ["milk"], rich: 0.6 });
+    expect(designed.status).toBe(200);
+    expect(designed.body.designs.length).toBeGreaterThan(0);
+    for (const { lines, trades } of designed.body.designs) {
+      expect(lines.some(({ ingredientId }) => /milk$|butter/.test(ingredientId) && !/oat/.test(ingredientId))).toBe(false);
+      expect(Array.isArray(trades)).toBe(true);
+    }
+    const wrong = await call<{ errors: { path: string; message: string }[] }>("POST", "/api/design", { kind: "muffin", tall: 4 });
+    expect([wrong.status, wrong.body.errors[0]?.message]).toEqual([400, "Tall is from 0 to 1; 0.5 is usual."]);
+    expect((await call("POST", "/api/design", { kind: "muffin", have: ["luck"] })).status).toBe(422);
+    const five = await call<BakeFamily>("POST", "/api/family", { kind: "muffin" });
+    expect([five.status, five.body.products.length + five.body.left.length]).toEqual([200, 5]);
     const balanced = await call<Proposals>("POST", "/api/balance", { text, measures: "metric", avoid: ["nuts"] });
     expect(balanced.status).toBe(200);
     expect(balanced.body.proposals.length).toBeGreaterThan(1);

@@ -47,7 +47,12 @@ function Option({ value, label, chosen, list }: { value: string; label: string; 
         style={StyleSheet.flatten([
           styles.option,
           list
-            ? { borderLeftWidth: 4, borderLeftColor: chosen ? colours.ink : colours.rule }
+            ? {
+                justifyContent: "flex-start",
+                alignItems: "center",
+                borderLeftWidth: 4,
+                borderLeftColor: chosen ? colours.ink : colours.rule,
+              }
             : {
                 borderBottomWidth: 4,
                 marginBottom: -1,

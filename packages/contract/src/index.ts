@@ -4,6 +4,7 @@ export * from "./resources";
 export {
   analysisSchema,
   designsSchema,
+  familySchema,
   wishSchema as designRequestSchema,
   proposalsSchema,
   readingSchema,

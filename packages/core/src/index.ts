@@ -58,6 +58,7 @@ export * from "./balance/usual";
 export * from "./balance/target";
 export * from "./balance/beliefs";
 export * from "./design/wish";
-export * from "./design/design";
+export { design, type Design, type Designs, designsSchema, moved } from "./design/design";
+export * from "./design/family";
 export * from "./design/to-formula";
 export { isGround, roleOf } from "./design/flours";

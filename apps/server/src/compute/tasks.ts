@@ -4,6 +4,7 @@ import {
   type AnalyseInput,
   balance,
   design,
+  family,
   type Book,
   type BookEntry,
   type Ingredient,
@@ -43,6 +44,7 @@ export interface Asked {
   balance: FormulaRequestInput & Choices;
   swap: FormulaRequestInput & Choices & { replace: string; with?: string | undefined };
   design: Wish;
+  family: Wish;
 }
 export type TaskName = keyof Asked;
 
@@ -68,6 +70,7 @@ const tasks = {
   swap: ({ locked, avoid, onHand, replace, with: by, ...input }: Asked["swap"], kitchen: Kitchen) =>
     swap(opened(input, kitchen), { replace, with: by }, { locked, avoid, onHand }, kitchen.shelf),
   design: (wish: Asked["design"], { shelf }: Kitchen) => design(wish, shelf),
+  family: (wish: Asked["family"], { shelf }: Kitchen) => family(wish, shelf),
 };
 
 export type Answer<K extends TaskName> = ReturnType<(typeof tasks)[K]>;

@@ -3,6 +3,7 @@ import {
   balanceRequestSchema,
   designRequestSchema,
   designsSchema,
+  familySchema,
   formulaRequestSchema,
   proposalsSchema,
   readingSchema,
@@ -91,5 +92,17 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
       },
     },
     async ({ body }) => computer.run("design", body, await kitchenDataFor(store, {})),
+  );
+  app.post(
+    "/api/family",
+    {
+      schema: {
+        summary: "Five bakes from one dry mix: each sound by itself, with the mix and one shopping list",
+        tags,
+        body: designRequestSchema,
+        response: { 200: familySchema, ...problems },
+      },
+    },
+    async ({ body }) => computer.run("family", body, await kitchenDataFor(store, {})),
   );
 }

@@ -18,6 +18,7 @@ const knobWords: Record<Knob, { label: string; less: string; more: string }> = {
   moist: { label: "Moist", less: "drier", more: "moister" },
 };
 const USUAL = 0.5;
+const DRAWN = 78;
 
 interface DesignedProps {
   design: Design;
@@ -27,10 +28,12 @@ interface DesignedProps {
   busy: boolean;
   fault: string | null;
   onTake: (knobs: Knobs) => void;
+  /** Its dry part is fixed: nothing is slid. */
+  fixed?: boolean;
 }
 
 /** One design: its four instruments, what it is made of and why, what it gives up, and sliders that move the whole of it. */
-export function Designed({ design, wish, shelf, busy, fault, onTake }: DesignedProps) {
+export function Designed({ design, wish, shelf, busy, fault, onTake, fixed = false }: DesignedProps) {
   const colours = useColours();
   const [set, setKnobs] = useState<Knobs>({});
   const [open, setOpen] = useState(false);
@@ -52,6 +55,7 @@ export function Designed({ design, wish, shelf, busy, fault, onTake }: DesignedP
         open={null}
         onOpen={() => undefined}
         still
+        drawn={DRAWN}
         note={untouched ? null : "Weighed out for the sliders; it is baked when you take it."}
       />
       <View role="list" aria-label={`Lines of ${design.title}`}>
@@ -76,13 +80,13 @@ export function Designed({ design, wish, shelf, busy, fault, onTake }: DesignedP
             </Small>
           ))
         : null}
-      {knobs.map((knob) => {
+      {(fixed ? [] : knobs).map((knob) => {
         const { label, less, more } = knobWords[knob];
         const now = value(knob);
         return (
           <Slider
             key={knob}
-            label={`${label}, ${design.title}`}
+            label={label}
             value={Math.round(100 * now)}
             least={0}
             most={100}

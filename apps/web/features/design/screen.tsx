@@ -31,6 +31,7 @@ import { useKitchen, useVessels } from "../wire/queries";
 import { Designed, type Knobs } from "./designed";
 import { useTicked } from "./kept";
 import { OnHand } from "./on-hand";
+import { Related } from "./related";
 import { Silhouette } from "./silhouette";
 import { UseUp } from "./use-up";
 
@@ -77,6 +78,7 @@ export function DesignScreen() {
     ...(useUp.length > 0 ? { useUp } : {}),
   };
   const asked = useMutation({ mutationFn: async (wanted: Wish) => ({ wanted, ...(await wire.design(wanted)) }) });
+  const related = useMutation({ mutationFn: async (wanted: Wish) => ({ wanted, ...(await wire.family(wanted)) }) });
   const formulaId = useRef(newId());
   const take = useMutation({
     mutationFn: async ({ design, wanted, knobs }: { design: Design; wanted: Wish; knobs: Knobs }) => {
@@ -184,7 +186,10 @@ export function DesignScreen() {
       <Button kind="main" onPress={() => asked.mutate(wish)} disabled={asked.isPending} style={styles.start} testID="design">
         {answer ? "Design again" : "Design it"}
       </Button>
-      <Busy on={asked.isPending} what="Weighing out, baking and mending" />
+      <Button kind="plain" onPress={() => related.mutate(wish)} disabled={related.isPending} style={styles.start}>
+        Five from one dry mix
+      </Button>
+      <Busy on={asked.isPending || related.isPending} what="Weighing out, baking and mending" />
       {asked.error ? <Body tone="stop">{asked.error.message}</Body> : null}
       {answer && stale && !asked.isPending ? (
         <Small tone="caution" strong>
@@ -225,6 +230,16 @@ export function DesignScreen() {
             />
           ))}
         </View>
+      ) : null}
+      {related.error ? <Body tone="stop">{related.error.message}</Body> : null}
+      {kitchen && related.data ? (
+        <Related
+          family={related.data}
+          wish={related.data.wanted}
+          shelf={kitchen.shelf}
+          busy={take.isPending ? take.variables.design.title : null}
+          onTake={(design) => take.mutate({ design, wanted: related.data.wanted, knobs: {} })}
+        />
       ) : null}
     </ScrollView>
   );

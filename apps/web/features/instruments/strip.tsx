@@ -17,13 +17,15 @@ interface StripProps {
   note?: string | null;
   /** Only to be seen: the drawings open nothing. */
   still?: boolean;
+  /** Width of a drawing, where the strip does not go over the whole screen. */
+  drawn?: number;
 }
 
 /** The four instruments in sight; a tap opens the room of one. */
-export function Strip({ analysis, open, onOpen, busy = false, note = null, still = false }: StripProps) {
+export function Strip({ analysis, open, onOpen, busy = false, note = null, still = false, drawn }: StripProps) {
   const colours = useColours();
   const { width } = useWindowDimensions();
-  const drawing = width >= wideFrom ? 122 : Math.min(122, Math.floor(width / 4) - 12);
+  const drawing = drawn ?? (width >= wideFrom ? 122 : Math.min(122, Math.floor(width / 4) - 12));
   const strip = (
     <View
       role="group"

@@ -1,5 +1,7 @@
 import {
+  designRequestSchema,
   designsSchema,
+  familySchema,
   formulaInputSchema,
   type FormulaInput,
   formulaSummarySchema,
@@ -124,7 +126,8 @@ export const wire = {
     send(pageOf(formulaSummarySchema), "GET", `/api/formulas?whole=true&pageSize=50&page=${page}&q=${encodeURIComponent(q)}`, {
       signal,
     }),
-  design: (wish: Wish) => send(designsSchema, "POST", "/api/design", { body: wish }),
+  design: (wish: Wish) => send(designsSchema, "POST", "/api/design", { body: designRequestSchema.parse(wish) }),
+  family: (wish: Wish) => send(familySchema, "POST", "/api/family", { body: designRequestSchema.parse(wish) }),
   readFormula: (id: string, signal?: AbortSignal) => send(storedFormulaSchema, "GET", at("/api/formulas", id), { signal }),
   createFormula: (input: FormulaInput & { id: string }) =>
     send(storedFormulaSchema, "POST", "/api/formulas", { body: checked(input) }),

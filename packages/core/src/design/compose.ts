@@ -2,7 +2,8 @@ import { bandReadings, profileOf, typicalLines } from "../balance/bands";
 import { type Analysis, defaultsOf, readingsPlain } from "../balance/readings";
 import { targetOf } from "../balance/target";
 import { freeAcid } from "../balance/trade";
-import { LIKED } from "../bake/liked-fill";
+import { fillVessel } from "../bake/geometry";
+import { FULLEST, LIKED } from "../bake/liked-fill";
 import { binderPerGram } from "../body/binder";
 import type { Consistency } from "../body/consistency";
 import type { Kind } from "../formula/kinds";
@@ -16,7 +17,7 @@ import type { Shelf } from "../pantry/catalogue";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
 import type { Ingredient } from "../pantry/ingredient";
 import { isInclusion } from "../pantry/pieces";
-import { type Oven, type Vessel, withStart } from "../pantry/vessel";
+import { type Oven, type Vessel, vesselLibrary, withStart } from "../pantry/vessel";
 import { blendOf, isGround, type Share, type Tilt } from "./flours";
 import { type WishedLift, USUAL_SHELF, type Wish } from "./wish";
 
@@ -45,6 +46,14 @@ export interface Composed {
   process: Process;
   /** What was to be used up and does not all go in: how much of it does, g. */
   short: { ingredientId: string; grams: number; of: number }[];
+  /** Larger cups than the usual ones were taken for pieces of this mass. */
+  otherPan: boolean;
+}
+
+/** A dry mix that several bakes share: flours, and what goes with them per gram of flour. */
+export interface Mix {
+  blend: Share[];
+  per: readonly { ingredientId: string; perFlour: number }[];
 }
 
 /** What a design cannot do without and the shelf has not, in words and as what may be bought for it, the most usual first. */
@@ -110,6 +119,9 @@ const MOST_PUREE = 0.9;
 const SWEET_SHARE = 0.75;
 /** Of a wanted binder this much is enough. */
 const BOUND = 0.9;
+/** Less gum than this is no spoon of anything, g; where so much of what is wanted is there already it is left out. */
+const LEAST_BINDER_G = 0.5;
+const ENOUGH = 0.7;
 const BOUND_BY_EGG = 0.6;
 /** Rounds in which mass, liquid and leavening settle. */
 const ROUNDS = 5;
@@ -131,7 +143,7 @@ function liftFrom(lift: WishedLift, stock: Stock): WishedLift {
 }
 
 /** Composes a batter in one style; `lack` says what the shelf has not. */
-export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): Composed | { lack: Lack } {
+export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mix: Mix | null = null): Composed | { lack: Lack } {
   const style = wish.lift === undefined ? { ...asked, lift: liftFrom(asked.lift, stock) } : asked;
   const { kind } = wish;
   const profile = profileOf(kind);
@@ -148,8 +160,11 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): C
   if (style.lift === "self-raising" && !selfRaising)
     return { lack: { what: "self-raising blend", buy: ["gf-blend-self-raising"] } };
   const flours = stock.all.filter((one) => isGround(one) && !one.id.includes("self-raising"));
-  const blend =
-    style.lift === "self-raising" && selfRaising ? [{ flour: selfRaising, share: 1 }] : blendOf(flours, kind, style.tilt);
+  const blend = mix
+    ? mix.blend
+    : style.lift === "self-raising" && selfRaising
+      ? [{ flour: selfRaising, share: 1 }]
+      : blendOf(flours, kind, style.tilt);
   if (!blend) return { lack: { what: "a flour", buy: ["gf-blend-plain", "brown-rice-flour"] } };
 
   const savoury = wish.variant === "savoury";
@@ -183,7 +198,7 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): C
   const saltPercent = typicalPercent(({ family }) => family === "salt");
   const cocoaPercent = cocoa ? typicalPercent(({ family }) => family === "cocoa") : 0;
 
-  const vessel = withStart(wish.vessel ?? defaultsOf(kind).vessel);
+  const vessel = withStart(wish.vessel ?? panFor(wish, defaultsOf(kind).vessel));
   const sized: Vessel = wish.pieces !== undefined && (vessel.shape === "muffin" || vessel.shape === "free" || vessel.shape === "griddle") ? { ...vessel, pieces: wish.pieces } : vessel; // prettier-ignore
   const oven: Oven = wish.oven ?? { celsius: profile.celsius, mode: profile.mode };
   const process: Process = { method: style.lift === "air" ? "whisked" : profile.method, restMinutes: 0 };
@@ -229,7 +244,8 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): C
     const eggThere = grams(base, "egg");
     const eggG = Math.max(0, (crumb * eggPercent) / 100 - eggThere);
     put(egg, wholeEggs === null ? eggG : wholeEggs * EGG_G);
-    put(stock.has("salt"), (crumb * saltPercent) / 100);
+    if (mix) base.push(...mix.per.map(({ ingredientId, perFlour }) => ({ ingredientId, grams: flourG * perFlour })));
+    else put(stock.has("salt"), (crumb * saltPercent) / 100);
     put(liquid, Math.max(liquidG, 1));
     const added = (per: (i: Ingredient) => number): number =>
       resolve(base, shelf).reduce((all, { ingredient, massG }) => all + massG * per(ingredient), 0);
@@ -238,10 +254,13 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): C
       put(sugar, ((crumb * sugarPercent) / 100 - added(addedSugarPerGram)) / Math.max(0.3, addedSugarPerGram(sugar)));
     const wanted = (wantedBinder / 100) * crumb;
     const bound = added(binderPerGram);
-    if (binder && bound < BOUND * wanted) put(binder, (wanted - bound) / binderPerGram(binder));
-    if (!binder && wish.binder !== "none" && bound < 0.4 * wanted)
+    if (!mix && binder && bound < BOUND * wanted) {
+      const more = (wanted - bound) / binderPerGram(binder);
+      if (more >= LEAST_BINDER_G || bound < ENOUGH * wanted) put(binder, Math.max(LEAST_BINDER_G, more));
+    }
+    if (!mix && !binder && wish.binder !== "none" && bound < 0.4 * wanted)
       return { lack: { what: "a binder", buy: ["xanthan", "psyllium-husk", "egg"] } };
-    put(powder, powderG);
+    if (!mix) put(powder, powderG);
     put(soda, sodaG);
     put(acid, acidG);
     lines = base;
@@ -260,7 +279,7 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): C
     const crumbNow = crumbOf(settled);
     const needMmol = ((gasAim / 100) * mass) / ML_PER_MMOL;
     const natural = freeAcid(settled.filter(({ ingredient }) => ingredient !== acid || acidG === 0));
-    ({ powderG, sodaG, acidG } = leavenings());
+    if (!mix) ({ powderG, sodaG, acidG } = leavenings());
     function leavenings(): { powderG: number; sodaG: number; acidG: number } {
       const capSoda = MOST_SODA * crumbNow;
       const wantsSoda = soda !== null && (style.lift === "soda-acid" || style.lift === "both" || natural > 0.12 * needMmol);
@@ -297,7 +316,7 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): C
       wholeEggs = count >= 1 || eggG < 0.2 * EGG_G ? count : Math.round((eggG * target) / mass / (EGG_G / 2)) / 2;
     }
   }
-  if (gasAim > bands.gasMlPer100g.low && powderG + sodaG === 0 && style.lift !== "self-raising" && bands.gasMlPer100g.low > 0)
+  if (!mix && gasAim > bands.gasMlPer100g.low && powderG + sodaG === 0 && style.lift !== "self-raising" && bands.gasMlPer100g.low > 0)
     return { lack: style.lift === "soda-acid" && soda ? { what: "an acid for the soda", buy: ["cream-of-tartar", "buttermilk", "vinegar"] } : { what: "something that lifts", buy: ["powder-aluminium-free"] } }; // prettier-ignore
   const rounded = lines
     .map(({ ingredientId, grams: amount }) => ({
@@ -312,7 +331,15 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf): C
   ] as const)
     if (one && amount > 0 && !rounded.some(({ ingredientId }) => ingredientId === one.id))
       rounded.push({ ingredientId: one.id, grams: rounding(amount) });
-  return { lines: rounded, blend, vessel: sized, oven, process, short };
+  return {
+    lines: rounded,
+    blend,
+    vessel: sized,
+    oven,
+    process,
+    short,
+    otherPan: wish.vessel === undefined && vessel.diameterMm !== withStart(defaultsOf(kind).vessel).diameterMm,
+  };
 }
 
 /** mL of gas at 25 °C in a mmol. */
@@ -345,10 +372,30 @@ interface Settled {
 function final(id: string, amount: number, settled: Settled): number {
   const { liquid, liquidG, powder, powderG, soda, sodaG, acid, acidG } = settled;
   if (id === liquid.id) return rounding(liquidG);
-  if (id === powder?.id) return rounding(powderG);
-  if (id === soda?.id) return rounding(sodaG);
+  if (id === powder?.id && powderG > 0) return rounding(powderG);
+  if (id === soda?.id && sodaG > 0) return rounding(sodaG);
   if (id === acid?.id && acidG > 0) return rounding(acidG);
   return rounding(amount);
+}
+
+/** A batter as it is poured, g/mL, before it is known. */
+const ABOUT = 1.02;
+/** A baked piece over the batter that it is made of, where nothing is known of it yet. */
+const BAKED = 0.92;
+
+/** Where pieces of so much are wanted and no pan is named: the cups in which they stand nearest to how full they like to be. */
+function panFor({ pieceG }: Wish, usual: Vessel): Vessel {
+  if (pieceG === undefined || usual.shape !== "muffin") return usual;
+  const fullness = (vessel: Vessel): number => {
+    const { pieces: _, ...cup } = vessel;
+    const { capacityMl } = fillVessel({ ...cup, pieces: 1 }, 100, ABOUT);
+    return pieceG / BAKED / ABOUT / capacityMl;
+  };
+  const off = (vessel: Vessel): number => Math.abs(fullness(vessel) - LIKED.mid);
+  const cups = vesselLibrary.map(({ vessel }) => vessel).filter(({ shape }) => shape === "muffin");
+  const fits = [usual, ...cups].filter((vessel) => fullness(vessel) <= FULLEST);
+  // The usual pan where it does; else the one that comes nearest.
+  return fullness(usual) <= FULLEST ? usual : ([...fits].sort((a, b) => off(a) - off(b))[0] ?? usual);
 }
 
 /** How deep a kind that is no tall one stands in its pan, mm; kitchen habit, confidence C. */

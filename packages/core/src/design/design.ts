@@ -61,7 +61,7 @@ export function stylesOf(wish: Wish): Style[] {
   return sour > 0.65 ? [...all.slice(1, 2), ...all.slice(0, 1), ...all.slice(2)] : all;
 }
 
-interface Judged {
+export interface Judged {
   composed: Composed;
   analysis: Analysis;
 }
@@ -99,12 +99,13 @@ const scaledBy = (lines: readonly Line[], factor: number): Line[] =>
   lines.map(({ ingredientId, grams }) => ({ ingredientId, grams: Math.round(grams * factor * 10) / 10 }));
 
 /** A design baked in the computer and mended where a finding says how; where it stays unsound, the finding that stands in its way. */
-function judged(composed: Composed, wish: Wish, stock: Stock, shelf: Shelf): Judged | { why: string } {
+export function judged(composed: Composed, wish: Wish, stock: Stock, shelf: Shelf, mend = true): Judged | { why: string } {
   const onHand = stock.all.map(({ id }) => id);
   let { lines, oven } = composed;
   for (let round = 0; round < TRIES; round++) {
     const input = { lines, kind: wish.kind, vessel: composed.vessel, oven, process: composed.process };
     if (grave(readingsPlain(input, shelf))) {
+      if (!mend) return { why: gravest(readingsPlain(input, shelf)) };
       const [proposal] = balance(input, { onHand, ...(wish.avoid ? { avoid: wish.avoid } : {}) }, shelf).proposals;
       const next = proposal?.lines.flatMap(({ ingredientId, grams }) =>
         ingredientId !== undefined && grams !== undefined ? [{ ingredientId, grams }] : [],
@@ -135,7 +136,7 @@ function listed(words: readonly string[]): string {
   return words.length < 2 ? (words[0] ?? "") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
 }
 
-function nameOf(id: string, shelf: Shelf): string {
+export function nameOf(id: string, shelf: Shelf): string {
   return lower(shelf.get(id)?.name ?? id);
 }
 
@@ -178,6 +179,7 @@ function tradesOf(style: Style, { composed, analysis }: Judged, first: Judged | 
     const crown = analysis.fill.crownMm.mid - first.analysis.fill.crownMm.mid;
     if (Math.abs(crown) >= 3) out.push(`${Math.round(Math.abs(crown))} mm ${crown > 0 ? "taller" : "lower"}`);
   }
+  if (composed.otherPan) out.push("the usual cups are too small for such a piece: larger ones are taken");
   for (const { ingredientId, grams, of } of short)
     out.push(
       `only ${gramsText(grams)} of the ${gramsText(of)} of ${nameOf(ingredientId, shelf)} go in: more would sink or stay wet`,
@@ -185,7 +187,7 @@ function tradesOf(style: Style, { composed, analysis }: Judged, first: Judged | 
   return out;
 }
 
-function shown(style: Style, judgement: Judged, first: Judged | null, stock: Stock, wish: Wish, shelf: Shelf): Design {
+export function shown(style: Style, judgement: Judged, first: Judged | null, stock: Stock, wish: Wish, shelf: Shelf): Design {
   const { composed, analysis } = judgement;
   const grounds = stock.all.filter(isGround);
   return {
