@@ -60,5 +60,6 @@ export * from "./balance/beliefs";
 export * from "./design/wish";
 export { design, type Design, type Designs, designsSchema, moved } from "./design/design";
 export * from "./design/family";
+export * from "./design/from-formula";
 export * from "./design/to-formula";
 export { isGround, roleOf } from "./design/flours";

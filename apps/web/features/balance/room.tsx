@@ -17,6 +17,7 @@ import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Check } from "../../ui/check";
+import { Link } from "../../ui/link";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
 import { keys } from "../wire/keys";
@@ -24,6 +25,7 @@ import { listText } from "../instruments/sentences";
 import { ProposalList } from "./proposals";
 
 interface BalanceRoomProps {
+  id: string;
   formula: Formula;
   /** Set when one ingredient is to be swapped; otherwise the whole is balanced. */
   replace: string | null;
@@ -48,7 +50,7 @@ function compute(formula: Formula, replace: string | null, avoid: readonly Aller
 }
 
 /** “Balance it for me” and “swap it”: proposals to try on. Locks on the sheet and diets chosen here are respected. */
-export function BalanceRoom({ formula, replace, kitchen, stamp, tried, onTry, onTake }: BalanceRoomProps) {
+export function BalanceRoom({ id, formula, replace, kitchen, stamp, tried, onTry, onTake }: BalanceRoomProps) {
   const { shelf } = kitchen;
   const [avoid, setAvoid] = useState<Allergen[]>([]);
   const { data, error, isFetching } = useQuery({
@@ -68,6 +70,11 @@ export function BalanceRoom({ formula, replace, kitchen, stamp, tried, onTry, on
           ? "The smallest changes that mend what is wrong, the gravest first, in amounts you can measure. Locked lines stay."
           : `What may stand in for ${shelf.get(replace)?.name.toLowerCase() ?? replace}, with its neighbours moved so that the rest stays where it was.`}
       </Small>
+      {replace === null ? (
+        <Link to={`/begin?from=${encodeURIComponent(id)}`}>
+          <Body style={styles.link}>Design it anew from what is on hand</Body>
+        </Link>
+      ) : null}
       <View style={styles.diets} role="group" aria-label="Leave out">
         <Small tone="faint">Leave out</Small>
         {diets.map((allergen) => (
@@ -132,6 +139,7 @@ function Result({
 }
 
 const styles = StyleSheet.create({
+  link: { textDecorationLine: "underline" },
   room: { gap: space.m },
   diets: { flexDirection: "row", flexWrap: "wrap", alignItems: "center", columnGap: space.m },
 });

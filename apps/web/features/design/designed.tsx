@@ -1,4 +1,4 @@
-import { type Analysis, type Design, gramsText, moved, readings, type Shelf, type Wish } from "@uprise/core";
+import { type Analysis, type Design, floursOf, gramsText, moved, readings, type Shelf, type Wish } from "@uprise/core";
 import { useDeferredValue, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -6,6 +6,7 @@ import { useColours } from "../../theme/theme";
 import { Button } from "../../ui/press";
 import { Slider } from "../../ui/slider";
 import { Body, Heading, Small } from "../../ui/words";
+import { KeepBlend } from "./keep-blend";
 import { Strip } from "../instruments/strip";
 
 export const knobs = ["rich", "sweet", "tall", "moist"] as const;
@@ -80,6 +81,14 @@ export function Designed({ design, wish, shelf, busy, fault, onTake, fixed = fal
             </Small>
           ))
         : null}
+      {open && !fixed ? (
+        <KeepBlend
+          label="Keep these flours as a blend"
+          name={`${design.title}, flours`}
+          lines={floursOf(design.lines, shelf)}
+          shelf={shelf}
+        />
+      ) : null}
       {(fixed ? [] : knobs).map((knob) => {
         const { label, less, more } = knobWords[knob];
         const now = value(knob);

@@ -1,9 +1,10 @@
-import { type Design, type BakeFamily, gramsText, type Shelf, type Wish } from "@uprise/core";
+import { type Design, type BakeFamily, gramsText, kindName, type Shelf, type Wish } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Table } from "../../ui/facts";
 import { Body, Heading, Small } from "../../ui/words";
 import { Designed } from "./designed";
+import { KeepBlend } from "./keep-blend";
 
 interface RelatedProps {
   family: BakeFamily;
@@ -33,6 +34,12 @@ export function Related({ family, wish, shelf, busy, onTake }: RelatedProps) {
       <Small tone="faint">
         Flours, binder, salt and powder together, kept dry; sugar and all that is wet or added comes at the bowl.
       </Small>
+      <KeepBlend
+        label="Keep the mix in the store"
+        name={`${kindName[wish.kind].replace(/ and other.*/, "")} mix`}
+        lines={mix}
+        shelf={shelf}
+      />
       <View style={styles.designs}>
         {products.map(({ name: title, design }) => (
           <Designed

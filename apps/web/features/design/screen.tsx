@@ -1,20 +1,26 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import {
   type Allergen,
   allergens,
   type Design,
   designVessels,
   formulaOf,
+  type Consistency,
+  defaultsOf,
+  filledAsLiked,
   type Kind,
   kindName,
   kinds,
   lifts,
+  type NamedVessel,
+  type Shelf,
   type Vessel,
   type Wish,
+  wishFrom,
   type WishedLift,
 } from "@uprise/core";
-import { type Href, useRouter } from "expo-router";
-import { useRef, useState } from "react";
+import { type Href, useLocalSearchParams, useRouter } from "expo-router";
+import { useEffect, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
@@ -28,6 +34,8 @@ import { Body, Heading, Lead, Small, Title } from "../../ui/words";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useKitchen, useVessels } from "../wire/queries";
+import { FillSection } from "../instruments/section";
+import { listText } from "../instruments/sentences";
 import { Designed, type Knobs } from "./designed";
 import { useTicked } from "./kept";
 import { OnHand } from "./on-hand";
@@ -43,6 +51,15 @@ const liftWords: Record<WishedLift, string> = {
   fizzy: "Something fizzy",
   air: "Whisked air",
 };
+const bodies: { value: Consistency; label: string }[] = [
+  { value: "pourable", label: "It pours" },
+  { value: "spoonable", label: "For a spoon" },
+  { value: "scoopable", label: "For a scoop" },
+  { value: "soft-dough", label: "A soft dough" },
+  { value: "firm-dough", label: "A firm dough" },
+];
+const MOST_PANS = 8;
+
 const variantWords = { plain: "As usual", savoury: "Savoury", eggless: "Without egg" } as const;
 type Variant = keyof typeof variantWords;
 
@@ -63,13 +80,26 @@ export function DesignScreen() {
   const [avoid, setAvoid] = useState<Allergen[]>([]);
   const [useUp, setUseUp] = useState<NonNullable<Wish["useUp"]>>([]);
   const [more, setMore] = useState(false);
+  const [body, setBody] = useState<Consistency | "">("");
+  const [binder, setBinder] = useState("");
+  const [start, setStart] = useState<Wish | null>(null);
+  const { from } = useLocalSearchParams<{ from?: string }>();
+  const gone = useStart(from, kitchen.shelf, ticked, (begun) => {
+    setStart(begun);
+    setKind(begun.kind);
+    setUseUp(begun.useUp ?? []);
+    setVariant(begun.variant ?? "plain");
+  });
   useTitle("Design a formula");
   const suits = designVessels(kind, pans);
   const pan: Vessel | undefined = suits.find(({ id }) => id === panId)?.vessel;
   const wish: Wish = {
     kind,
-    have: [...ticked],
+    ...(start && start.kind === kind ? { rich: start.rich, sweet: start.sweet, vessel: start.vessel, oven: start.oven } : {}),
+    have: start ? [...new Set([...ticked, ...(start.have ?? [])])] : [...ticked],
     ...(pan ? { vessel: pan } : {}),
+    ...(body === "" ? {} : { body }),
+    ...(binder === "" ? {} : { binder }),
     ...(pieces === undefined ? {} : { pieces }),
     ...(pieceG === undefined ? {} : { pieceG }),
     ...(lift === "" ? {} : { lift }),
@@ -101,6 +131,11 @@ export function DesignScreen() {
     <ScrollView style={styles.screen} contentContainerStyle={[styles.content, wide ? styles.wide : null]}>
       <Title>Design a formula</Title>
       <Lead>Say what it is to be and what is on hand; what comes of it is weighed out, baked in the computer and sound.</Lead>
+      {gone === null ? null : (
+        <Body
+          strong
+        >{`${gone.title} is the start: as rich and as sweet, in the same pan.${gone.names.length > 0 ? ` Without ${listText(gone.names)}.` : ""}`}</Body>
+      )}
       <Heading>What it is to be</Heading>
       <Kinds
         kind={kind}
@@ -118,12 +153,12 @@ export function DesignScreen() {
         onChange={setVariant}
       />
       <Heading>In what</Heading>
-      <Choice
-        label="Pan"
-        list={!wide}
-        options={[{ value: "", label: "The usual pan" }, ...suits.slice(0, 6).map(({ id, name }) => ({ value: id, label: name }))]}
-        value={panId}
-        onChange={setPanId}
+      <Pans
+        usual={wish.vessel && panId === "" ? wish.vessel : defaultsOf(kind).vessel}
+        usualName={start && start.kind === kind ? "Its own pan" : "The usual pan"}
+        pans={suits.slice(0, MOST_PANS)}
+        chosen={panId}
+        onPan={setPanId}
       />
       <View style={styles.row}>
         <NumberField
@@ -164,6 +199,26 @@ export function DesignScreen() {
             value={lift}
             onChange={setLift}
           />
+          <Heading>How it is to fall from the spoon</Heading>
+          <Choice
+            label="Body"
+            options={[{ value: "" as const, label: "As its kind" }, ...bodies.map(({ value, label }) => ({ value, label }))]}
+            value={body}
+            onChange={setBody}
+          />
+          <Heading>What binds it</Heading>
+          <Choice
+            label="Binder"
+            options={[
+              { value: "", label: "Whatever suits" },
+              ...["xanthan", "psyllium-husk", "ground-flax", "guar"]
+                .filter((id) => ticked.includes(id))
+                .map((value) => ({ value, label: kitchen.shelf.get(value)?.name ?? value })),
+              { value: "none", label: "No gum" },
+            ]}
+            value={binder}
+            onChange={setBinder}
+          />
           <Heading>Without</Heading>
           <View style={styles.row} role="group" aria-label="Allergens to avoid">
             {allergens
@@ -180,7 +235,7 @@ export function DesignScreen() {
         </>
       ) : (
         <Button kind="quiet" onPress={() => setMore(true)} style={styles.start}>
-          What lifts it, allergens
+          What lifts and binds it, body, allergens
         </Button>
       )}
       <Button kind="main" onPress={() => asked.mutate(wish)} disabled={asked.isPending} style={styles.start} testID="design">
@@ -245,6 +300,68 @@ export function DesignScreen() {
   );
 }
 
+/** Pans in section, as full as a batter likes them. */
+function Pans({
+  usual,
+  usualName,
+  pans,
+  chosen,
+  onPan,
+}: {
+  usual: Vessel;
+  usualName: string;
+  pans: readonly NamedVessel[];
+  chosen: string;
+  onPan: (id: string) => void;
+}) {
+  const colours = useColours();
+  return (
+    <View style={styles.kinds} role="group" aria-label="Pan">
+      {[{ id: "", name: usualName, vessel: usual }, ...pans].map(({ id, name, vessel }) => {
+        const here = id === chosen;
+        return (
+          <Press
+            key={id}
+            onPress={() => onPan(id)}
+            aria-pressed={here}
+            label={name}
+            style={[styles.pan, { borderBottomColor: here ? colours.ink : colours.rule, borderBottomWidth: here ? 4 : 1 }]}
+          >
+            <FillSection fill={filledAsLiked(vessel)} vessel={vessel} width={96} />
+            <Small strong={here} style={styles.kindName}>
+              {name}
+            </Small>
+          </Press>
+        );
+      })}
+    </View>
+  );
+}
+
+/** A formula that the design starts from: once it is read it is handed on, and what of it cannot stay is told. */
+function useStart(
+  from: string | undefined,
+  shelf: Shelf,
+  ticked: readonly string[],
+  begin: (wish: Wish) => void,
+): { title: string; names: string[] } | null {
+  const [gone, setGone] = useState<{ title: string; names: string[] } | null>(null);
+  const { data } = useQuery({
+    queryKey: keys.formula.of(from ?? ""),
+    queryFn: ({ signal }) => wire.readFormula(from ?? "", signal),
+    enabled: from !== undefined,
+  });
+  const done = useRef(false);
+  useEffect(() => {
+    if (!data || done.current) return;
+    done.current = true;
+    const { wish, gone: names } = wishFrom(data.formula, ticked, shelf);
+    setGone({ title: data.formula.title, names });
+    begin(wish);
+  }, [data, shelf, ticked, begin]);
+  return gone;
+}
+
 /** The kinds as they stand on the tray, to be tapped. */
 function Kinds({ kind, onKind }: { kind: Kind; onKind: (kind: Kind) => void }) {
   const colours = useColours();
@@ -280,6 +397,7 @@ const styles = StyleSheet.create({
   start: { alignSelf: "flex-start" },
   kinds: { flexDirection: "row", flexWrap: "wrap" },
   kind: { width: 112, alignItems: "center", justifyContent: "flex-end", paddingVertical: space.s },
+  pan: { width: 120, alignItems: "center", justifyContent: "flex-end", gap: space.xs, paddingVertical: space.s },
   kindName: { textAlign: "center" },
   designs: { flexDirection: "row", flexWrap: "wrap", gap: space.l },
 });

@@ -63,6 +63,7 @@ function Room({ room }: { room: RoomName }) {
     case "swap":
       return (
         <BalanceRoom
+          id={id}
           formula={own}
           kitchen={kitchen}
           stamp={stamp}

@@ -132,6 +132,36 @@ export function knobbed(usual: number, low: number, high: number, knob = 0.5): n
   return knob <= 0.5 ? low + ((usual - low) * knob) / 0.5 : usual + ((high - usual) * (knob - 0.5)) / 0.5;
 }
 
+/** A slider from its value: the inverse of `knobbed`, kept from 0 to 1. */
+export function knobOf(value: number, { usual, low, high }: Ends): number {
+  const at = value <= usual ? (0.5 * (value - low)) / Math.max(1e-9, usual - low) : 0.5 + (0.5 * (value - usual)) / Math.max(1e-9, high - usual); // prettier-ignore
+  return Math.min(1, Math.max(0, at));
+}
+
+export interface Ends {
+  usual: number;
+  low: number;
+  high: number;
+}
+
+/** What is usual of fat and sugar for a kind, and where their sliders end, % of what builds the crumb. */
+export function endsOf(kind: Kind, shelf: Shelf): { fat: Ends; sugar: Ends } {
+  const { bands } = profileOf(kind);
+  const usual = bandReadings(resolve(typicalLines(kind, 1000), shelf), 0);
+  return {
+    fat: {
+      usual: usual.fatPercent,
+      low: Math.max(bands.fatPercent.low * 1.04, 0.4 * usual.fatPercent),
+      high: Math.min(0.94 * bands.fatPercent.high, 1.7 * usual.fatPercent),
+    },
+    sugar: {
+      usual: usual.sugarPercent,
+      low: bands.sugarPercent.low * 1.04,
+      high: Math.min(0.94 * bands.sugarPercent.high, 1.8 * Math.max(usual.sugarPercent, 5)),
+    },
+  };
+}
+
 const grams = (lines: readonly Line[], id: string): number =>
   lines.reduce((all, line) => all + (line.ingredientId === id ? line.grams : 0), 0);
 
@@ -148,8 +178,6 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mi
   const { kind } = wish;
   const profile = profileOf(kind);
   const { bands } = profile;
-  const typical = resolve(typicalLines(kind, 1000), shelf);
-  const usual = bandReadings(typical, 0);
   const typicalPercent = (wanted: (i: Ingredient) => boolean): number =>
     profile.typical.reduce((all, { ingredientId, percent }) => {
       const ingredient = shelf.get(ingredientId);
@@ -185,8 +213,9 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mi
   const binder = stock.first(binders);
   if (wish.binder !== undefined && wish.binder !== "none" && !binder) return { lack: { what: "the binder", buy: [wish.binder] } };
 
-  const fatPercent = knobbed(usual.fatPercent, Math.max(bands.fatPercent.low * 1.04, 0.4 * usual.fatPercent), Math.min(0.94 * bands.fatPercent.high, 1.7 * usual.fatPercent), wish.rich); // prettier-ignore
-  const sugarPercent = savoury ? bands.sugarPercent.low * 1.04 : knobbed(usual.sugarPercent, bands.sugarPercent.low * 1.04, Math.min(0.94 * bands.sugarPercent.high, 1.8 * Math.max(usual.sugarPercent, 5)), wish.sweet); // prettier-ignore
+  const ends = endsOf(kind, shelf);
+  const fatPercent = knobbed(ends.fat.usual, ends.fat.low, ends.fat.high, wish.rich);
+  const sugarPercent = savoury ? ends.sugar.low : knobbed(ends.sugar.usual, ends.sugar.low, ends.sugar.high, wish.sweet);
   const usualEgg = typicalPercent(({ family }) => family === "egg") * knobbed(1, 0.7, 1.3, wish.rich);
   const wantedBinder = (profile.binderPercent.low + profile.binderPercent.high) / 2;
   // Where there is no gum, eggs hold.

@@ -1,3 +1,6 @@
+import type { Fill } from "../bake/bake";
+import { fillVessel } from "../bake/geometry";
+import { LIKED } from "../bake/liked-fill";
 import type { Formula } from "../formula/formula";
 import { type Kind, kindName } from "../formula/kinds";
 import { exactly } from "../measure/range";
@@ -39,6 +42,25 @@ const SHAPES: Record<Kind, readonly Vessel["shape"][]> = {
   "pourable-batter": ["griddle"],
   drop: ["free"],
 };
+
+/** A pan as full as a batter likes it, with a crown as it usually comes: for a drawing before there is a batter. */
+export function filledAsLiked(vessel: Vessel): Fill {
+  const filled = fillVessel(vessel, 500, 1);
+  const share = filled.heightMm === null || filled.fillFraction <= 0 ? 1 : LIKED.mid / filled.fillFraction;
+  const mass = 500 * share;
+  const { fillFraction, depthMm, pieces, pieceG, heightMm, widthMm } = fillVessel(vessel, mass, 1);
+  const crown = heightMm === null ? 1.5 * depthMm : 1.05 * heightMm;
+  return {
+    fillFraction,
+    depthMm,
+    crownMm: { low: 0.97 * crown, mid: crown, high: 1.03 * crown },
+    overflow: false,
+    pieces,
+    pieceG,
+    rimMm: heightMm,
+    widthMm,
+  };
+}
 
 /** Pans that a kind may be designed for, those of its usual shape first. */
 export const designVessels = (kind: Kind, pans: readonly NamedVessel[]): NamedVessel[] =>
