@@ -57,6 +57,8 @@ export * from "./balance/swap";
 export * from "./balance/usual";
 export * from "./balance/target";
 export * from "./balance/beliefs";
+export { listWords } from "./measure/list-words";
+export * from "./plan/steps";
 export * from "./design/wish";
 export { design, type Design, type Designs, designsSchema, moved } from "./design/design";
 export * from "./design/family";

@@ -19,6 +19,7 @@ interface ParticularsProps {
   shelf: Shelf;
   edit: (edit: Edit) => void;
   onParts: () => void;
+  onSteps: () => void;
   faults: ReadonlyMap<string, string>;
 }
 
@@ -37,6 +38,7 @@ export const Particulars = memo(function Particulars({
   shelf,
   edit,
   onParts,
+  onSteps,
   faults,
 }: ParticularsProps) {
   const colours = useColours();
@@ -73,6 +75,7 @@ export const Particulars = memo(function Particulars({
           Twice the batch is {gramsText(2 * massG)}; it does not take twice the time in two pans, and more than that in one.
         </Small>
       ) : null}
+      <Button onPress={onSteps}>Step by step</Button>
       <Button onPress={onParts}>{parts > 0 ? `Split into ${parts} parts` : "Split this batter"}</Button>
       <RecipeWord formula={formula} analysis={analysis} shelf={shelf} edit={edit} />
       <Small tone="faint">Cups and spoons</Small>

@@ -1,5 +1,18 @@
-import { type FormulaLine, gramsText, householdText, ingredientOf, kindName, placeOf } from "@uprise/core";
-import { Fragment } from "react";
+import {
+  baked,
+  CoreError,
+  type Formula,
+  type FormulaLine,
+  gramsText,
+  householdText,
+  ingredientOf,
+  kindName,
+  openFormula,
+  placeOf,
+  stepsOf,
+  type WorkStep,
+} from "@uprise/core";
+import { Fragment, useMemo } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -7,9 +20,10 @@ import { Button } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
-import { useFormula, useKitchen } from "../wire/queries";
+import { type KitchenHere, useFormula, useKitchen } from "../wire/queries";
 import { whereText } from "../instruments/component-words";
 import { groupsOf, lineName } from "./groups";
+import { Steps } from "./steps-room";
 
 /** A stored formula as a page of paper: what to weigh, the pan, the oven, the notes. It flows as pages do. */
 export function FormulaPage({ id }: { id: string }) {
@@ -18,6 +32,7 @@ export function FormulaPage({ id }: { id: string }) {
   const formula = data?.formula ?? null;
   const { kitchen } = useKitchen(formula);
   useTitle(formula?.title ?? "A page to print");
+  const steps = useMemo(() => (formula ? stepsFor(formula, kitchen) : []), [formula, kitchen]);
   if (error) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!data || !formula) return <Loading what="Fetching the formula" />;
   const { shelf } = kitchen;
@@ -68,6 +83,12 @@ export function FormulaPage({ id }: { id: string }) {
       <Body>
         {Math.round(formula.oven.celsius)} °C{formula.oven.mode ? `, ${formula.oven.mode.replace("-", " ")}` : ""}
       </Body>
+      {steps.length > 0 ? (
+        <>
+          <Heading>Steps</Heading>
+          <Steps steps={steps} />
+        </>
+      ) : null}
       {formula.notes.trim() === "" ? null : (
         <>
           <Heading>Notes</Heading>
@@ -81,6 +102,18 @@ export function FormulaPage({ id }: { id: string }) {
       </View>
     </View>
   );
+}
+
+/** The steps of a stored formula, with its bake computed once; none where there is nothing to bake. */
+function stepsFor(formula: Formula, kitchen: KitchenHere): WorkStep[] {
+  try {
+    const input = openFormula(formula, kitchen);
+    const { analysis, simulation } = baked(input, kitchen.shelf, { frames: 0 });
+    return stepsOf(input, analysis, simulation, kitchen.shelf, kitchen.ovens.get(formula.oven.ovenId ?? "")?.warmMinutes);
+  } catch (error) {
+    if (error instanceof CoreError) return [];
+    throw error;
+  }
 }
 
 const styles = StyleSheet.create({

@@ -19,6 +19,7 @@ const parts = {
   balance: () => import("../balance/room"),
   versions: () => import("./versions-room"),
   parts: () => import("./parts-room"),
+  steps: () => import("./steps-room"),
 };
 const LiftRoom = lazy(async () => ({ default: (await parts.lift()).LiftRoom }));
 const BodyRoom = lazy(async () => ({ default: (await parts.body()).BodyRoom }));
@@ -27,6 +28,8 @@ const BakeRoom = lazy(async () => ({ default: (await parts.bake()).BakeRoom }));
 const BalanceRoom = lazy(async () => ({ default: (await parts.balance()).BalanceRoom }));
 const VersionsRoom = lazy(async () => ({ default: (await parts.versions()).VersionsRoom }));
 const PartsRoom = lazy(async () => ({ default: (await parts.parts()).PartsRoom }));
+
+const StepsRoom = lazy(async () => ({ default: (await parts.steps()).StepsRoom }));
 
 /** The room that is open, from its top, with a fence around it. */
 export function RoomView() {
@@ -81,6 +84,8 @@ function Room({ room }: { room: RoomName }) {
   }
   if (!analysis) return <Body>There is nothing to read yet: the sheet weighs nothing.</Body>;
   switch (room) {
+    case "steps":
+      return <StepsRoom formula={formula} analysis={analysis} simulation={simulation} open={open} kitchen={kitchen} />;
     case "lift":
       return <LiftRoom analysis={analysis} shelf={shelf} />;
     case "body":

@@ -1,6 +1,6 @@
 import { type InstrumentName, instrumentNames, instrumentTitle } from "../instruments/sentences";
 
-export type RoomName = InstrumentName | "versions" | "balance" | "swap" | "parts";
+export type RoomName = InstrumentName | "versions" | "balance" | "swap" | "parts" | "steps";
 
 export const roomTitle: Record<RoomName, string> = {
   ...instrumentTitle,
@@ -8,6 +8,7 @@ export const roomTitle: Record<RoomName, string> = {
   balance: "Balance",
   swap: "Swap",
   parts: "Parts",
+  steps: "Steps",
 };
 
 const names = new Set<string>(Object.keys(roomTitle));

@@ -285,6 +285,7 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
               shelf={kitchen.shelf}
               edit={edit}
               onParts={() => enter("parts")}
+              onSteps={() => enter("steps")}
               faults={faults}
             />
           </ScrollView>

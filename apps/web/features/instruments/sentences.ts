@@ -45,8 +45,7 @@ function plainFigure(name: InstrumentName, { lift, body, fill, bake }: Analysis)
 }
 
 /** "a", "a and b", "a, b and c". */
-export const listText = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+export { listWords as listText } from "@uprise/core";
 
 /** The same content as the drawing, in words, for those who do not see it. */
 export const sentenceOf = (name: InstrumentName, analysis: Analysis): string =>

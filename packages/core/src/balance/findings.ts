@@ -1,3 +1,4 @@
+import { listWords } from "../measure/list-words";
 import type { Body } from "../body/body";
 import { consistencyOf } from "../body/consistency";
 import type { OpenLine } from "../formula/components";
@@ -37,12 +38,9 @@ const gravity = { stop: 0, caution: 1, note: 2 };
 export const byGravity = (findings: readonly Finding[]): Finding[] =>
   [...findings].sort((a, b) => gravity[a.severity] - gravity[b.severity]);
 
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
-
 /** What is not weighed yet is said first: everything else is without it. */
 function openFindings({ open, asides }: Findable): Finding[] {
-  const told = (lines: readonly OpenLine[]): string => listed(lines.map(({ name }) => `“${name}”`));
+  const told = (lines: readonly OpenLine[]): string => listWords(lines.map(({ name }) => `“${name}”`));
   // Nobody weighs what greases a tin or stands on the table.
   const beside = new Set(asides.filter(({ place }) => place === "apart").map(({ component }) => component.id));
   const matter = open.filter(({ matters }) => matters);
@@ -246,7 +244,7 @@ function smokeFindings({ asides, vessel, oven }: Findable): Finding[] {
 function fermentFindings({ items }: Findable): Finding[] {
   const found = fermentsIn(items);
   if (found.length === 0) return [];
-  const names = listed(found.map(({ ingredient }) => ingredient.name));
+  const names = listWords(found.map(({ ingredient }) => ingredient.name));
   return [
     {
       id: "ferment",

@@ -8,6 +8,7 @@ import { CoreError } from "../errors";
 import { kindSchema } from "../formula/kinds";
 import { processSchema } from "../formula/process";
 import { gramsText } from "../measure/amounts";
+import { listWords } from "../measure/list-words";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { ovenSchema, type Vessel, vesselSchema } from "../pantry/vessel";
 import { type Composed, compose, type Lack, type Line, type Stock, stockOf, type Style } from "./compose";
@@ -132,10 +133,6 @@ const BAKE_SPREAD = 0.12;
 
 const lower = (text: string): string => text.replace(/^./, (c) => c.toLowerCase());
 
-function listed(words: readonly string[]): string {
-  return words.length < 2 ? (words[0] ?? "") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
-}
-
 export function nameOf(id: string, shelf: Shelf): string {
   return lower(shelf.get(id)?.name ?? id);
 }
@@ -161,7 +158,7 @@ function whyOf({ composed, analysis }: Judged, shelf: Shelf): string {
   const egg = lines.find(({ ingredientId }) => ingredientId === "egg");
   const binder = lines.find(({ ingredientId }) => shelf.get(ingredientId)?.family === "binder");
   const held = [...(egg ? [egg.grams >= 75 ? `${Math.round(egg.grams / 50)} eggs` : "egg"] : []), ...(binder ? [nameOf(binder.ingredientId, shelf)] : [])]; // prettier-ignore
-  return `${listed(blend.map(({ flour, share }) => `${Math.round(100 * share)} % ${lower(flour.name)}`))}, lifted by ${liftWords(lines, shelf)}${held.length > 0 ? `, held by ${listed(held)}` : ""}; about ${Math.round(analysis.bake.minutes.mid)} min.`; // prettier-ignore
+  return `${listWords(blend.map(({ flour, share }) => `${Math.round(100 * share)} % ${lower(flour.name)}`))}, lifted by ${liftWords(lines, shelf)}${held.length > 0 ? `, held by ${listWords(held)}` : ""}; about ${Math.round(analysis.bake.minutes.mid)} min.`; // prettier-ignore
 }
 
 /** What a style gives up or asks, by what is in it. */

@@ -1,0 +1,116 @@
+import { baked } from "../analyse";
+import { beginKind, formulaFrom } from "../begin";
+import type { Formula } from "../formula/formula";
+import { kinds } from "../formula/kinds";
+import { bareKitchen, openFormula } from "../formula/open";
+import { methods } from "../formula/process";
+import { readRecipe } from "../read";
+import { shortestMinutes, stepsOf, type WorkStep, workStepSchema } from "./steps";
+
+const of = (formula: Formula, warmMinutes?: number): WorkStep[] => {
+  const input = openFormula(formula, bareKitchen);
+  const { analysis, simulation } = baked(input, undefined, { frames: 0, spread: 0.1 });
+  return stepsOf(input, analysis, simulation, undefined, warmMinutes);
+};
+const find = (steps: readonly WorkStep[], id: string): WorkStep => {
+  const step = steps.find((one) => one.id === id);
+  if (!step) throw new Error(`no step ${id} among ${steps.map((one) => one.id).join(", ")}`);
+  return step;
+};
+/** Whether one step must be over before another begins, through any chain. */
+const precedes = (steps: readonly WorkStep[], first: string, then: string): boolean =>
+  find(steps, then).after.some((one) => one === first || precedes(steps, first, one));
+
+describe.each(kinds)("steps of %s", (kind) => {
+  test.each(methods)("made by %s: every line is weighed for one step, once, and nothing waits for what comes later", (method) => {
+    const begun = beginKind(kind, "metric", 700);
+    const formula: Formula = { ...begun, process: { ...begun.process, method } };
+    const steps = of(formula);
+    for (const step of steps) expect(workStepSchema.safeParse(step).error?.issues ?? []).toEqual([]);
+    expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length);
+    const grams = new Map<string, number>();
+    for (const { ingredientId, grams: g } of steps.flatMap(({ lines }) => lines))
+      grams.set(ingredientId, (grams.get(ingredientId) ?? 0) + g);
+    for (const { ingredientId = "", grams: g } of formula.lines) expect(grams.get(ingredientId)).toBeCloseTo(g?.mid ?? -1, 6);
+    expect(grams.size).toBe(formula.lines.length);
+    const seen = new Set<string>();
+    for (const { id, after } of steps) {
+      for (const one of after) expect([...seen]).toContain(one);
+      seen.add(id);
+    }
+    expect(precedes(steps, "combine", "bake")).toBe(true);
+    expect(precedes(steps, "preheat", "bake")).toBe(true);
+    expect(precedes(steps, "bake", "wrap")).toBe(true);
+  });
+});
+
+describe("what goes before what", () => {
+  const loaf = beginKind("loaf", "metric", 900);
+  const withLines = (formula: Formula, more: [string, number][]): Formula => ({
+    ...formula,
+    lines: [
+      ...formula.lines,
+      ...more.map(([ingredientId, g], k) => ({ id: `m${k}`, ingredientId, grams: { low: g, mid: g, high: g } })),
+    ],
+  });
+  test("oats soak in the liquid before the leavening is wet", () => {
+    const steps = of(withLines(loaf, [["rolled-oats", 80]]));
+    expect(find(steps, "soak").words).toMatch(/^Soak 80 g rolled oats.* in the whole milk; nothing that lifts is in yet$/);
+    expect(find(steps, "soak").lines.some(({ ingredientId }) => ingredientId.startsWith("powder"))).toBe(false);
+    expect(precedes(steps, "soak", "combine")).toBe(true);
+  });
+  test("vinegar sours the milk first; fruit is folded in last and dusted, chocolate is not", () => {
+    const steps = of(withLines(loaf, [["vinegar", 12], ["pear", 120]])); // prettier-ignore
+    expect(
+      find(steps, "sour")
+        .lines.map(({ ingredientId }) => ingredientId)
+        .sort(),
+    ).toEqual(["vinegar", "whole-milk"]);
+    expect(find(steps, "fold").words).toMatch(/dust what is wet/);
+    expect(precedes(steps, "combine", "fold")).toBe(true);
+    expect(find(of(withLines(loaf, [["dark-chocolate", 80]])), "fold").words).not.toMatch(/dust/);
+  });
+  test("butter is creamed when it is soft, cut in when it is cold, at the oven's own rate of warming", () => {
+    const scone = beginKind("scone", "metric", 680);
+    expect(find(of(scone), "cut-in").words).toMatch(/^Cut \d+ g butter, cold/);
+    const creamed = of({ ...scone, process: { ...scone.process, method: "creaming" } }, 22);
+    expect(precedes(creamed, "temper", "cream")).toBe(true);
+    expect(find(creamed, "cream").needs).toBe("mixer");
+    expect(find(creamed, "preheat").minutes.mid).toBe(22);
+  });
+  test("a filling is made before the tin is filled, a glaze after it has cooled", () => {
+    const text =
+      "Plum loaf\n300 g sorghum flour\n300 ml milk\n2 eggs\n60 g oil\n120 g sugar\n12 g baking powder\n\nPlum filling\n200 g plums\n30 g sugar\n\nGlaze\n60 g icing sugar\n10 g lemon juice";
+    const steps = of(formulaFrom(readRecipe(text, "metric"), "metric", "loaf"));
+    const filling = steps.find(({ kind }) => kind === "component")?.id ?? "";
+    const glaze = steps.find(({ kind }) => kind === "glaze")?.id ?? "";
+    expect(precedes(steps, filling, "portion")).toBe(true);
+    expect(precedes(steps, "cool-tin", glaze)).toBe(true);
+    expect(precedes(steps, glaze, "cut")).toBe(true);
+  });
+});
+
+describe("how long", () => {
+  test("a batter of quick soda waits less than one of slow powder, and soda by itself says how long", () => {
+    const with_ = (id: string): WorkStep => {
+      const begun = beginKind("muffin", "metric", 800);
+      const lines = begun.lines.map((line) => (line.ingredientId?.startsWith("powder") ? { ...line, ingredientId: id } : line));
+      return find(of({ ...begun, lines }), "bake");
+    };
+    const quick = with_("powder-single-acting").within;
+    const slow = with_("powder-double-acting").within;
+    expect(quick?.of).toBe("combine");
+    expect(quick?.minutes ?? Infinity).toBeLessThan(slow?.minutes ?? Infinity);
+  });
+  test("stages, the first look and the turn are done beside the bake, at their minutes", () => {
+    const begun = beginKind("loaf", "metric", 900);
+    const steps = of({ ...begun, process: { ...begun.process, stages: [{ minutes: 30, covered: true }, {}] } });
+    expect(find(steps, "change-2")).toMatchObject({ words: "Cover off", at: 30 });
+    const bake = find(steps, "bake").minutes.mid;
+    for (const { at } of steps) if (at !== undefined) expect(at).toBeLessThan(bake);
+  });
+  test("the shortest way is the longest chain: by hand for a chain of three with one beside", () => {
+    const step = (id: string, mid: number, after: string[], at?: number): WorkStep => ({ id, kind: "dry", words: id, minutes: { low: mid, mid, high: mid }, needs: "hands", after, lines: [], ...(at === undefined ? {} : { at }) }); // prettier-ignore
+    expect(shortestMinutes([step("a", 5, []), step("b", 10, []), step("c", 20, ["a", "b"]), step("d", 99, ["a"], 3), step("e", 2, ["c"])])).toBe(32); // prettier-ignore
+  });
+});
