@@ -13,6 +13,8 @@ const places: [path: string, landmark: string][] = [
   ["/read", "Bring a recipe"],
   ["/formulas", "Buckwheat, pear and ginger loaf"],
   ["/store", "Almond butter"],
+  ["/begin", "What is on hand"],
+  ["/bench/pear-loaf/steps", "Heat the oven to 175 °C."],
   ["/look", "States of a screen"],
 ];
 
@@ -117,7 +119,7 @@ test("a link is a link, and the page for paper flows and is black on white", asy
   await page.waitForURL(/millet-skillet/);
   await page.emulateMedia({ colorScheme: "dark" });
   await page.goto(`${kitchen.url}/print/formula/pear-loaf`);
-  await page.getByText("Buckwheat flour").waitFor();
+  await page.getByText("Buckwheat flour", { exact: true }).waitFor();
   expect(await page.evaluate(() => getComputedStyle(document.body).overflow)).toBe("visible");
   await page.emulateMedia({ media: "print" });
   expect(await page.getByRole("button", { name: "Print" }).isVisible()).toBe(false);

@@ -2,6 +2,7 @@ import {
   type Analysis,
   CoreError,
   type Formula,
+  listWords,
   type Opened,
   shortestMinutes,
   type Simulation,
@@ -56,6 +57,9 @@ export function StepsRoom({ formula, analysis, simulation, open, kitchen }: Step
       <Body>
         {`About ${whole < 90 ? `${Math.round(whole / 5) * 5} min` : `${Math.floor(whole / 60)} h ${Math.round((whole % 60) / 5) * 5} min`} from the first hand to the last, one pair of hands and one oven.`}
       </Body>
+      {analysis.open.length > 0 ? (
+        <Body tone="caution">{`Not weighed yet, and in no step: ${listWords(analysis.open.map(({ name }) => name.toLowerCase()))}.`}</Body>
+      ) : null}
       <Steps steps={steps} />
     </View>
   );

@@ -1,4 +1,4 @@
-import { analyse } from "../analyse";
+import { analyse, baked } from "../analyse";
 import { readings } from "../balance/readings";
 import { applyEdit } from "../formula/edits";
 import { formulaSchema } from "../formula/formula";
@@ -19,7 +19,7 @@ const gramsOf = ({ lines }: Pick<Design, "lines">, wanted: (id: string) => boole
 
 /** Sound by the findings of the bench, inside its bands, done in its pan. */
 function expectSound(one: Design): void {
-  const analysis = analyse(inputOf(one));
+  const { analysis } = baked(inputOf(one), undefined, { frames: 0, spread: 0.1 });
   expect([one.id, analysis.findings.filter(({ severity }) => severity !== "note").map(({ message }) => message)]).toEqual([
     one.id,
     [],
@@ -122,8 +122,8 @@ describe("where the shelf cannot", () => {
   });
   test("made-up shelves: whatever is given is sound; where nothing is, a reason stands there", () => {
     let given = 0;
-    const until = Date.now() + 15_000;
-    for (let seed = 1; seed <= 24 && Date.now() < until; seed++) {
+    const until = Date.now() + 10_000;
+    for (let seed = 1; seed <= 16 && Date.now() < until; seed++) {
       const { designs, missing } = design(randomWish(seed));
       designs.forEach(expectSound);
       given += designs.length;

@@ -1,4 +1,4 @@
-import { analyse } from "../analyse";
+import { baked } from "../analyse";
 import { catalogue } from "../pantry/catalogue";
 import { isFlour } from "../pantry/ingredient";
 import { family, familySchema } from "./family";
@@ -18,7 +18,7 @@ describe.each(["muffin", "loaf", "scone"] as const)("a family of %s", (kind) => 
     ]);
     for (const { name, design } of made.products) {
       const { lines, vessel, oven, process } = design;
-      const { findings, bake } = analyse({ lines, kind, vessel, oven, process });
+      const { findings, bake } = baked({ lines, kind, vessel, oven, process }, undefined, { frames: 0, spread: 0.1 }).analysis;
       expect([name, findings.filter(({ severity }) => severity !== "note").map(({ message }) => message)]).toEqual([name, []]);
       expect(bake.method).toBe("simulation");
     }
