@@ -95,7 +95,15 @@ export function DesignScreen() {
   const pan: Vessel | undefined = suits.find(({ id }) => id === panId)?.vessel;
   const wish: Wish = {
     kind,
-    ...(start && start.kind === kind ? { rich: start.rich, sweet: start.sweet, vessel: start.vessel, oven: start.oven } : {}),
+    ...(start && start.kind === kind
+      ? {
+          rich: start.rich,
+          sweet: start.sweet,
+          vessel: start.vessel,
+          oven: start.oven,
+          ...(start.prefer ? { prefer: start.prefer } : {}),
+        }
+      : {}),
     have: start ? [...new Set([...ticked, ...(start.have ?? [])])] : [...ticked],
     ...(pan ? { vessel: pan } : {}),
     ...(body === "" ? {} : { body }),

@@ -192,7 +192,7 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mi
     ? mix.blend
     : style.lift === "self-raising" && selfRaising
       ? [{ flour: selfRaising, share: 1 }]
-      : blendOf(flours, kind, style.tilt);
+      : blendOf(flours, kind, style.tilt, new Set(wish.prefer));
   if (!blend) return { lack: { what: "a flour", buy: ["gf-blend-plain", "brown-rice-flour"] } };
 
   const savoury = wish.variant === "savoury";

@@ -93,8 +93,11 @@ export interface Share {
   share: number;
 }
 
-/** How far a blend is from its aim; 0 is on it. */
-function missOf(shares: readonly Share[], aim: Aim): number {
+/** What a wholly preferred blend may be off and is still taken. */
+const PREFERRED = 3;
+
+/** How far a blend is from its aim; 0 is on it, less where it is of what is preferred. */
+function missOf(shares: readonly Share[], aim: Aim, prefer: ReadonlySet<string>): number {
   let starch = 0;
   let corn = 0;
   let protein = 0;
@@ -103,6 +106,7 @@ function missOf(shares: readonly Share[], aim: Aim): number {
   let over = 0;
   let fibre = 0;
   let starches = 0;
+  let preferred = 0;
   for (const { flour, share } of shares) {
     const role = roleOf(flour);
     if (isStarch(flour)) {
@@ -114,6 +118,7 @@ function missOf(shares: readonly Share[], aim: Aim): number {
     fibre += share * flour.per100g.fibre;
     flavour += share * role.flavour;
     structure += share * role.structure;
+    if (prefer.has(flour.id)) preferred += share;
     const most = aim.corn > 0 ? role.most : (CORN_ELSEWHERE[flour.id] ?? role.most);
     over += Math.max(0, share - most / 100);
   }
@@ -127,7 +132,8 @@ function missOf(shares: readonly Share[], aim: Aim): number {
     square(Math.max(0, fibre - 9) / 4) +
     400 * over +
     (starches === 1 && starch >= TWO_STARCHES.from ? TWO_STARCHES.cost : 0) +
-    0.12 * shares.length
+    0.12 * shares.length -
+    PREFERRED * preferred
   );
 }
 
@@ -146,13 +152,14 @@ const cutsOf = [1, 2, 3, 4].map((parts) => cuts(parts));
 /** Of so many flours of a role the nearest to the aim alone are tried together. */
 const TRIED = { starch: 3, ground: 5, strong: 2 };
 
-function candidates(flours: readonly Ingredient[], aim: Aim): Ingredient[] {
+function candidates(flours: readonly Ingredient[], aim: Aim, prefer: ReadonlySet<string>): Ingredient[] {
   const alone = (flour: Ingredient): number => {
     const role = roleOf(flour);
     return (
       Math.abs(role.flavour - aim.flavour) +
       Math.abs(flour.per100g.protein - aim.protein) / 6 -
-      (CORN.has(flour.id) ? 4 * aim.corn : 0)
+      (CORN.has(flour.id) ? 4 * aim.corn : 0) -
+      (prefer.has(flour.id) ? 10 : 0)
     );
   };
   const of = (wanted: (flour: Ingredient) => boolean, most: number): Ingredient[] =>
@@ -169,15 +176,20 @@ function candidates(flours: readonly Ingredient[], aim: Aim): Ingredient[] {
 }
 
 /** The blend of up to four flours that comes nearest to what a kind wants of its crumb; the same flours give the same blend. Null without any. */
-export function blendOf(flours: readonly Ingredient[], kind: Kind, tilt: Tilt): Share[] | null {
+export function blendOf(
+  flours: readonly Ingredient[],
+  kind: Kind,
+  tilt: Tilt,
+  prefer: ReadonlySet<string> = new Set(),
+): Share[] | null {
   const aim = aimOf(kind, tilt);
   const blends = flours.filter(isBlend);
   const ground = flours.filter((flour) => !isBlend(flour));
-  const tried = candidates(ground, aim);
+  const tried = candidates(ground, aim, prefer);
   let best: Share[] | null = null;
   let least = Infinity;
   const judge = (shares: Share[], worse = 0): void => {
-    const miss = missOf(shares, aim) + worse;
+    const miss = missOf(shares, aim, prefer) + worse;
     if (miss < least - 1e-9) {
       least = miss;
       best = shares;

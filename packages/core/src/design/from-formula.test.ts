@@ -48,6 +48,19 @@ describe("a recipe of wheat and yeast as the start", () => {
   });
 });
 
+test("the flours that a recipe is named after stay in its designs, and one without egg stays without", () => {
+  const text =
+    "Buckwheat scones\n200 g buckwheat flour\n80 g tapioca starch\n150 ml milk\n70 g butter\n30 g sugar\n14 g baking powder\n2 g xanthan gum\n2 g salt\nBake at 210 C for 15 minutes.";
+  const { wish } = wishFrom(formulaFrom(readRecipe(text, "metric"), "metric"), USUAL_SHELF);
+  expect(wish).toMatchObject({ kind: "scone", variant: "eggless", prefer: ["buckwheat-flour", "tapioca-starch"] });
+  const { designs } = design(wish);
+  expect(designs.length).toBeGreaterThan(0);
+  for (const { lines, flours } of designs) {
+    expect(flours.find(({ ingredientId }) => ingredientId === "buckwheat-flour")?.percent ?? 0).toBeGreaterThanOrEqual(20);
+    expect(lines.some(({ ingredientId }) => ingredientId === "egg")).toBe(false);
+  }
+});
+
 test("a slider and its value are each other's inverse inside of the band", () => {
   const ends = { usual: 30, low: 10, high: 70 };
   for (const at of [0, 0.2, 0.5, 0.8, 1]) expect(knobOf(knobbed(ends.usual, ends.low, ends.high, at), ends)).toBeCloseTo(at, 9);

@@ -7,6 +7,7 @@ import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
 import { isInclusion } from "../pantry/pieces";
 import { endsOf, knobOf, type Line } from "./compose";
+import { isGround } from "./flours";
 import type { Wish } from "./wish";
 
 const YEAST = /^yeast|sourdough/;
@@ -28,6 +29,8 @@ export function wishFrom(
   const { fatPercent, sugarPercent } = bandReadings(items, 0);
   const ends = endsOf(formula.kind, shelf);
   const pieces = kept.filter(({ ingredient }) => isInclusion(ingredient) || ingredient.family === "puree" || ingredient.family === "cocoa"); // prettier-ignore
+  const flours = kept.filter(({ ingredient }) => isGround(ingredient)).map(({ ingredient }) => ingredient.id);
+  const eggless = !items.some(({ ingredient }) => ingredient.family === "egg");
   const savoury = sugarPercent < 0.3 * ends.sugar.usual && ends.sugar.low < 1;
   return {
     wish: {
@@ -35,10 +38,11 @@ export function wishFrom(
       vessel: formula.vessel,
       oven: formula.oven,
       have: [...new Set([...have, ...kept.map(({ ingredient }) => ingredient.id)])],
+      ...(flours.length > 0 ? { prefer: flours } : {}),
       ...(pieces.length > 0 ? { useUp: pieces.slice(0, 12).map(({ ingredient, massG }) => ({ ingredientId: ingredient.id, grams: Math.round(massG) })) } : {}), // prettier-ignore
       rich: Math.round(100 * knobOf(fatPercent, ends.fat)) / 100,
       sweet: Math.round(100 * knobOf(sugarPercent, ends.sugar)) / 100,
-      ...(savoury ? { variant: "savoury" as const } : {}),
+      ...(eggless ? { variant: "eggless" as const } : savoury ? { variant: "savoury" as const } : {}),
     },
     gone: items.filter(({ ingredient }) => !stays(ingredient)).map(({ ingredient }) => ingredient.name),
   };

@@ -28,6 +28,8 @@ export const wishSchema = z.object({
   pieceG: z.number().min(5).max(5000).optional(),
   /** What is on hand; absent, a usual shelf. Water and salt always are. */
   have: ids.optional(),
+  /** Flours that are rather taken than others. */
+  prefer: ids.optional(),
   useUp: z.array(z.object({ ingredientId: z.string().min(1).max(80), grams: z.number().positive().max(20_000) })).max(12).optional(),
   avoid: z.array(allergenSchema).optional(),
   lift: z.enum(lifts).optional(),
