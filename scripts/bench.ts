@@ -3,7 +3,8 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:f
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { brotliCompressSync, constants } from "node:zlib";
-import { analyse, balance, catalogue, profileOf, readings, readRecipe, swap } from "@uprise/core";
+import { analyse, balance, catalogue, design, moved, profileOf, readings, readRecipe, swap } from "@uprise/core";
+import { sampledRange } from "@uprise/core/src/bake/sensitivity";
 import { ready } from "@uprise/core/src/analyse";
 import { simulateStart } from "@uprise/core/src/bake/simulate";
 import { type Steps, stepsFor } from "@uprise/core/src/bake/start";
@@ -131,6 +132,21 @@ say(
 say(
   "swap the egg out of it, six ways",
   time(() => swap(soapy, { replace: "egg" }), 40),
+);
+
+const wished = { kind: "muffin" as const };
+say(
+  "design muffins from the usual shelf: four formulas, weighed out, baked, judged",
+  time(() => design(wished), 10),
+);
+say(
+  "a slider of a design: the whole weighed out anew and read",
+  time(() => moved({ ...wished, rich: 0.7 }, "mild"), 40),
+);
+const ranged = ready({ kind: "loaf", batchG: 950 });
+say(
+  "the loaf's minutes by 32 coarse runs over all that is uncertain, one thread",
+  time(() => sampledRange(ranged.start, stepsFor(ranged.start), 0.02, 32), 6),
 );
 
 /** Bytes of script that the first page loads: every bundle but the routes that are fetched later. */
