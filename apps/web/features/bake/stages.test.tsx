@@ -91,7 +91,7 @@ describe("stages as they are baked", () => {
         <DoneLine simulation={simulation} width={340} />
       </ThemeProvider>,
     );
-    const widths = [...container.querySelectorAll("rect")].slice(1).map((rect) => Number(rect.getAttribute("width")));
+    const widths = [...container.querySelectorAll('rect[height="22"]')].map((rect) => Number(rect.getAttribute("width")));
     expect(widths).toHaveLength(3);
     expect((widths[0] ?? 0) / (widths[1] ?? 1)).toBeCloseTo(2, 1);
   });

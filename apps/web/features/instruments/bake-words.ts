@@ -89,7 +89,7 @@ export function happenings(simulation: Simulation, hob: boolean): { key: string;
   return [
     ...[...inOven, ...changes]
       .filter((each): each is typeof each & { at: number } => each.at !== null && each.at <= minutes + 0.05)
-      .sort((a, b) => a.at - b.at)
+      .sort((a, b) => Number(a.key === "out") - Number(b.key === "out") || a.at - b.at)
       .map(({ key, what, at, strong }) => ({
         key,
         what,

@@ -45,10 +45,23 @@ export function DoneLine({ simulation, width = 340 }: { simulation: Simulation; 
       {Array.from({ length: Math.floor(whole / step) + 1 }, (_, i) => i * step).map((at) => (
         <Line key={at} x1={x(at)} y1={LINE_Y} x2={x(at)} y2={LINE_Y + 5} stroke={colours.ink} strokeWidth={1} />
       ))}
-      {placed.map(({ word, at, middle, row }) => {
+      {placed.map(({ word, at, row }) => (
+        <Line
+          key={`${word} line`}
+          x1={x(at)}
+          y1={LINE_Y - 13 - row * (FONT + 5)}
+          x2={x(at)}
+          y2={LINE_Y - 1}
+          stroke={colours.ink}
+          strokeWidth={1.4}
+        />
+      ))}
+      {placed.map(({ word, middle, row }) => {
         const y = LINE_Y - 16 - row * (FONT + 5);
+        const half = (word.length * FONT * 0.56) / 2;
+        // A word stands on paper of its own, so that the line of a higher one does not go through it.
         return [
-          <Line key={`${word} line`} x1={x(at)} y1={y + 3} x2={x(at)} y2={LINE_Y - 1} stroke={colours.ink} strokeWidth={1.4} />,
+          <Rect key={`${word} paper`} x={middle - half} y={y - FONT + 2} width={2 * half} height={FONT} fill={colours.paper} />,
           <Text key={word} x={middle} y={y} fontFamily={fonts.body} fontSize={FONT} textAnchor="middle" fill={colours.ink}>
             {word}
           </Text>,
