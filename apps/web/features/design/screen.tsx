@@ -82,13 +82,14 @@ export function DesignScreen() {
   const [more, setMore] = useState(false);
   const [body, setBody] = useState<Consistency | "">("");
   const [binder, setBinder] = useState("");
-  const [start, setStart] = useState<Wish | null>(null);
+  const [begun, setStart] = useState<Wish | null>(null);
   const { from } = useLocalSearchParams<{ from?: string }>();
-  const gone = useStart(from, kitchen.shelf, ticked, (begun) => {
-    setStart(begun);
-    setKind(begun.kind);
-    setUseUp(begun.useUp ?? []);
-    setVariant(begun.variant ?? "plain");
+  const start = from === undefined ? null : begun;
+  const gone = useStart(from, kitchen.shelf, ticked, (wished) => {
+    setStart(wished);
+    setKind(wished.kind);
+    setUseUp(wished.useUp ?? []);
+    setVariant(wished.variant ?? "plain");
   });
   useTitle("Design a formula");
   const suits = designVessels(kind, pans);
@@ -104,7 +105,7 @@ export function DesignScreen() {
           ...(start.prefer ? { prefer: start.prefer } : {}),
         }
       : {}),
-    have: start ? [...new Set([...ticked, ...(start.have ?? [])])] : [...ticked],
+    have: [...new Set([...ticked, ...(start?.have ?? [])])].filter((id) => kitchen.shelf.get(id) !== undefined),
     ...(pan ? { vessel: pan } : {}),
     ...(body === "" ? {} : { body }),
     ...(binder === "" ? {} : { binder }),
@@ -359,15 +360,15 @@ function useStart(
     queryFn: ({ signal }) => wire.readFormula(from ?? "", signal),
     enabled: from !== undefined,
   });
-  const done = useRef(false);
+  const done = useRef<string | null>(null);
   useEffect(() => {
-    if (!data || done.current) return;
-    done.current = true;
+    if (!data || done.current === data.id) return;
+    done.current = data.id;
     const { wish, gone: names } = wishFrom(data.formula, ticked, shelf);
     setGone({ title: data.formula.title, names });
     begin(wish);
   }, [data, shelf, ticked, begin]);
-  return gone;
+  return from === undefined ? null : gone;
 }
 
 /** The kinds as they stand on the tray, to be tapped. */

@@ -3,7 +3,7 @@ import { CoreError } from "../errors";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import type { Ingredient } from "../pantry/ingredient";
 import { compose, type Line, type Mix, stockOf, type Style } from "./compose";
-import { type Designs, design, designSchema, judged, shown } from "./design";
+import { type Designs, design, designSchema, judged, shown, stylesOf } from "./design";
 import type { Wish } from "./wish";
 
 const lineSchema = z.object({ ingredientId: z.string(), grams: z.number() });
@@ -42,7 +42,6 @@ const PRODUCTS: readonly Product[] = [
   { name: "With seeds, without nuts", adds: [{ oneOf: ["pumpkin-seeds", "sunflower-seeds"], perFlour: 0.2 }], wish: {} },
 ];
 
-const STYLE: Style = { id: "mild", lift: "powder", tilt: "mild", sour: false, eggs: true, fat: "liquid" };
 const KILO = 1000;
 /** What of a line is part of a dry mix. */
 const dry = ({ family }: Ingredient): boolean => family === "binder" || family === "leavener" || family === "salt";
@@ -56,7 +55,11 @@ export function family(wish: Wish, shelf: Shelf = builtInShelf): BakeFamily {
   const found: Designs = design(nutless, shelf);
   const [plain] = found.designs;
   if (!plain) return { mix: [], products: [], left: [], shopping: [], ...(found.missing ? { missing: found.missing } : {}) };
-  const composedPlain = compose(nutless, { ...STYLE, eggs: plain.id !== "eggless" }, stockOf(nutless, shelf), shelf);
+  // The style of the plain design, whose mix it is: with powder in it, and nothing sour that would ask for soda.
+  const its = stylesOf(nutless).find(({ id }) => id === plain.id);
+  if (!its) return { mix: [], products: [], left: [], shopping: [] };
+  const style: Style = { ...its, lift: "powder", sour: false };
+  const composedPlain = compose(nutless, style, stockOf(nutless, shelf), shelf);
   if ("lack" in composedPlain) return { mix: [], products: [], left: [], shopping: [] };
   const { blend, lines } = composedPlain;
   const flours = new Set(blend.map(({ flour }) => flour.id));
@@ -74,7 +77,7 @@ export function family(wish: Wish, shelf: Shelf = builtInShelf): BakeFamily {
       return id === undefined ? [] : [{ ingredientId: id, grams: Math.round(perFlour * flourG) }];
     });
     const wanted: Wish = { ...nutless, ...besides, ...(added.length > 0 ? { useUp: added } : {}) };
-    const made = product(wanted, plain.id !== "eggless", mix, shelf);
+    const made = product(wanted, style, mix, shelf);
     if (typeof made === "string") left.push({ name, why: made });
     else products.push({ name, design: { ...made, title: name } });
   }
@@ -90,9 +93,8 @@ export function family(wish: Wish, shelf: Shelf = builtInShelf): BakeFamily {
   };
 }
 
-function product(wish: Wish, eggs: boolean, mix: Mix, shelf: Shelf): BakeFamily["products"][number]["design"] | string {
+function product(wish: Wish, style: Style, mix: Mix, shelf: Shelf): BakeFamily["products"][number]["design"] | string {
   const stock = stockOf(wish, shelf);
-  const style = { ...STYLE, eggs };
   let why = "";
   // Where it stands in the way, a little more or less liquid is tried.
   for (const moist of [wish.moist ?? 0.5, 0.2, 0.8]) {
