@@ -142,6 +142,11 @@ describe("the shape of stages", () => {
     const formula = formulaFrom(readRecipe(text, "metric"), "metric");
     expect(formula.process.stages).toEqual([{ minutes: 30, covered: true }, {}]);
     expect(stagesFromText([{ minutes: { low: 10, high: 12 } }])).toBeNull();
+    // Nobody grills until the middle is done: it is set before, and the grill has its minutes.
+    expect(stagesFromText([{ minutes: { low: 24, high: 26 } }, { minutes: { low: 2, high: 2 }, mode: "grill" }])).toEqual([
+      { until: "set" },
+      { minutes: 2, mode: "grill" },
+    ]);
     const analysis = analyse({ ...formula, measures: "metric" });
     expect(analysis.bake.minutes.mid).toBeGreaterThan(30);
   });

@@ -56,7 +56,10 @@ export const bakeStagesSchema = z
 export const stageMinutes = ({ minutes }: Pick<BakeStage, "minutes">): number | null =>
   minutes === undefined ? null : typeof minutes === "number" ? minutes : (minutes.low + minutes.high) / 2;
 
-/** Stages as a text says them, as a bake takes them: each with its minutes, the last until it is done. */
+/**
+ * Stages as a text says them, as a bake takes them: each with its minutes, the last until it is done. Under a grill nothing is waited for: its minutes
+ * stand, and what comes before it goes on until it is set.
+ */
 export function stagesFromText(
   said: readonly {
     celsius?: number | undefined;
@@ -67,10 +70,15 @@ export function stagesFromText(
   }[],
 ): BakeStage[] | null {
   if (said.length < 2 || said.length > MOST_STAGES) return null;
+  const grilled = said.at(-1)?.mode === "grill";
   const stages = said.map(({ celsius, mode, minutes, covered, free }, k) => ({
     ...(mode === undefined ? {} : { mode }),
     ...(celsius === undefined ? {} : { celsius }),
-    ...(k < said.length - 1 ? { minutes: (minutes.low + minutes.high) / 2 } : {}),
+    ...(grilled && k === said.length - 2
+      ? { until: "set" }
+      : k < said.length - 1 || grilled
+        ? { minutes: (minutes.low + minutes.high) / 2 }
+        : {}),
     ...(covered ? { covered } : {}),
     ...(free ? { free } : {}),
   }));

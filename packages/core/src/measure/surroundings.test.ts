@@ -64,6 +64,15 @@ describe("times", () => {
     expect(free.map(({ minutes }) => minutes.low)).toEqual([25, 10]);
     expect(free[1]?.free).toBe(true);
   });
+  test.each([
+    ["Bake at 220 C for 15 minutes, then reduce to 180 C and bake 30 minutes more.", [{ celsius: 220 }, { celsius: 180 }]],
+    ["Bake 20 minutes at 400F, then lower the oven to 350 F for another 25 min.", [{ celsius: 204 }, { celsius: 177 }]],
+    ["Start on the hob for 3 minutes, then bake at 200 C for 15 minutes.", [{ mode: "hob" }, {}]],
+    ["Bake at 180 C for 35 minutes, cover with foil and bake 15 minutes more.", [{}, { covered: true }]],
+    ["Bake covered for 30 minutes, then remove the lid and bake for 20 minutes at 190 C.", [{ covered: true }, {}]],
+    ["Bake 25 minutes at 190 C, then grill for 2 minutes until golden.", [{}, { mode: "grill" }]],
+    ["Line the tin with foil and bake the gluten-free loaf 30 minutes, then 10 more.", [{}, {}]],
+  ])("%s", (text, wanted) => expect(readStages(text).map(({ minutes: _, ...rest }) => rest)).toEqual(wanted));
 });
 
 describe("pans", () => {

@@ -1,3 +1,4 @@
+import { celsiusFromFahrenheit } from "./units";
 import { first, inTurn, map, maybe, type Parser, sign, word } from "./grammar/combinators";
 import { andPart, article, value, valueOrA } from "./grammar/numbers";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
@@ -19,6 +20,7 @@ export interface Minutes {
 export interface ReadStage {
   minutes: Minutes;
   celsius?: number;
+  mode?: "grill" | "hob";
   covered?: boolean;
   free?: boolean;
 }
@@ -147,15 +149,68 @@ export function readStages(source: string): ReadStage[] {
       if (checks && !/\b(?:then|another|more|further)\b/i.test(between + after)) continue;
       if (!adds) continue;
     }
-    const around = `${between.slice(-24)} ${after}`;
-    stages.push({
-      minutes: { low: said.low, high: said.high },
-      ...(/\bcovered\b|\blid on\b|\bfoil\b/i.test(after) && !/\buncovered\b/i.test(after) ? { covered: true } : {}),
-      ...(/\b(?:out of the tin|free|on the rack|without the tin)\b/i.test(around) ? { free: true } : {}),
-    });
+    const here = stages.length === 0 ? clauseBefore(text, said.start) : between;
+    stages.push({ minutes: { low: said.low, high: said.high }, ...surroundingsOf(here, clauseAfter(text, said.end)) });
     end = said.end;
   }
-  return stages;
+  return heated(stages);
+}
+
+/** What stands before a time in its clause, and behind it up to the next thing that is done. */
+const clauseBefore = (text: string, start: number): string =>
+  text
+    .slice(0, start)
+    .split(/[.;·!](?!\d)/)
+    .at(-1) ?? "";
+const clauseAfter = (text: string, end: number): string => text.slice(end).split(/[.;·!](?!\d)|\bthen\b|,(?= *(?:then|cover|turn|reduce|lower|grill|put|take|remove|bake))|\band (?:bake|cook|grill)\b/i)[0] ?? ""; // prettier-ignore
+
+const taken =
+  /\b(?:uncover(?:ed)?|without (?:the )?(?:lid|foil)|(?:remove|take off|lift off|off with) (?:the )?(?:lid|foil|cover))\b/i;
+const put = /\b(?:cover(?:ed)?|lid on|under foil|foil)\b/i;
+const out = /\b(?:out of the tin|(?<!gluten[ -])free|on the rack|without the tin)\b/i;
+/** Foil that lines a tin covers nothing. */
+const lined = /\blin(?:e|ed|ing)\b[^,;.]*foil/gi;
+const grilled = /\b(?:grill|broil)(?:ed|er|ing)?\b/i;
+const onHob = /\b(?:hob|stove ?top|griddle|on the stove)\b/i;
+
+/** Heat, cover and tin of a stage from the words before and behind its minutes: what is done before them holds, what is said of them too. */
+function surroundingsOf(before: string, after: string): Omit<ReadStage, "minutes"> {
+  const both = `${before} ${after}`;
+  const celsius = celsiusIn(before) ?? celsiusIn(after);
+  const covered = put.test(both.replace(lined, "")) && !taken.test(both);
+  const mode = grilled.test(both) ? "grill" : onHob.test(both) ? "hob" : undefined;
+  return {
+    ...(celsius === null ? {} : { celsius }),
+    ...(mode === undefined ? {} : { mode }),
+    ...(covered ? { covered } : {}),
+    ...(out.test(both) ? { free: true } : {}),
+  };
+}
+
+/** The last temperature of an oven in some words, °C; null where there is none. */
+function celsiusIn(words: string): number | null {
+  const found = [...words.matchAll(/(\d{2,3})\s*(?:°|º|degrees?)?\s*([cf])?\b(?:\s*\/\s*\d{2,3}\s*°?\s*[cf])?|\bto\s+(\d{3})\b/gi)]
+    .map(([whole, number, scale, bare]) => ({ value: Number(number ?? bare), scale: scale?.toLowerCase(), whole }))
+    .filter(({ value, scale, whole }) => (scale !== undefined || /°|º|degrees|^to/i.test(whole)) && value >= 90)
+    .at(-1);
+  if (!found) return null;
+  const { value, scale } = found;
+  const celsius = scale === "f" || (scale === undefined && value > SURELY_F) ? celsiusFromFahrenheit(value) : value;
+  return celsius >= 60 && celsius <= 320 ? Math.round(celsius) : null;
+}
+
+/** Over this a bare number of an oven is °F. */
+const SURELY_F = 275;
+
+/** Where all stages have one heat it is that of the oven, and is said there; a stage without one goes on at the one before it. */
+function heated(stages: ReadStage[]): ReadStage[] {
+  const said = new Set(stages.flatMap(({ celsius, mode }) => (celsius === undefined || mode === "hob" ? [] : [celsius])));
+  if (said.size < 2) return stages.map(({ celsius: _, ...stage }) => stage);
+  let last: number | undefined;
+  return stages.map((stage) => {
+    last = stage.celsius ?? last;
+    return stage.celsius === undefined && last !== undefined && stage.mode !== "hob" ? { ...stage, celsius: last } : stage;
+  });
 }
 
 /** The bake time said in a text: the sum of its stages. Minutes. */
