@@ -81,6 +81,7 @@ export function DesignScreen() {
   const [useUp, setUseUp] = useState<NonNullable<Wish["useUp"]>>([]);
   const [more, setMore] = useState(false);
   const [body, setBody] = useState<Consistency | "">("");
+  const [toRim, setToRim] = useState(false);
   const [binder, setBinder] = useState("");
   const [begun, setStart] = useState<Wish | null>(null);
   const { from } = useLocalSearchParams<{ from?: string }>();
@@ -107,6 +108,7 @@ export function DesignScreen() {
       : {}),
     have: [...new Set([...ticked, ...(start?.have ?? [])])].filter((id) => kitchen.shelf.get(id) !== undefined),
     ...(pan ? { vessel: pan } : {}),
+    ...(toRim ? { toRim } : {}),
     ...(body === "" ? {} : { body }),
     ...(binder === "" ? {} : { binder }),
     ...(pieces === undefined ? {} : { pieces }),
@@ -191,6 +193,9 @@ export function DesignScreen() {
           onChange={setPieceG}
           style={styles.field}
         />
+      </View>
+      <View style={styles.start}>
+        <Check label="Crown just over the rim" on={toRim} onChange={setToRim} />
       </View>
       <Heading>What is on hand</Heading>
       {kitchen ? <OnHand shelf={kitchen.shelf} ticked={ticked} tick={tick} /> : null}

@@ -74,6 +74,17 @@ describe("what is wished for moves the whole", () => {
     expect(baked).toBeGreaterThan(75 * 0.96);
     expect(baked).toBeLessThan(75 * 1.04);
   });
+  test("filled so that its crown stands just over the rim, or as near to it as does not run over", () => {
+    const crown = (wish: Parameters<typeof design>[0]): number[] =>
+      design(wish).designs.map(({ fill }) => fill.crownMm.mid / (fill.rimMm ?? Infinity));
+    const usual = crown({ kind: "loaf" });
+    const toRim = crown({ kind: "loaf", toRim: true });
+    expect(toRim.length).toBeGreaterThan(0);
+    for (const share of toRim) {
+      expect(Math.abs(share - 1.04)).toBeLessThanOrEqual(Math.max(0.05, Math.min(...usual.map((one) => Math.abs(one - 1.04)))));
+      expect(share).toBeLessThan(1.12);
+    }
+  });
   test("the lift that is asked for is the lift that is there", () => {
     const has = (one: Design, id: RegExp): boolean => one.lines.some(({ ingredientId }) => id.test(ingredientId));
     for (const one of design({ kind: "loaf", lift: "powder" }).designs) expect(has(one, /^powder/)).toBe(true);

@@ -93,6 +93,16 @@ function outside({ bands }: Analysis): string {
   return off ? `It would have ${off.value < off.low ? "too little" : "too much"} ${bandWords[off.name]} for its kind.` : NOT_SOUND;
 }
 
+/** A crown just over the rim, over it; near enough, and the most that one try takes more or less. */
+const RIM = { aim: 1.04, most: 1.2, least: 0.8 };
+const AT_RIM = 0.03;
+
+/** How much more batter brings the crown to the rim: growth is in proportion to what is there. */
+function towardsRim({ fill }: Analysis): number {
+  if (fill.rimMm === null || fill.crownMm.mid <= 0) return 1;
+  return Math.min(RIM.most, Math.max(RIM.least, (RIM.aim * fill.rimMm) / fill.crownMm.mid));
+}
+
 const TRIES = 5;
 const SMALLER = 0.92;
 
@@ -103,6 +113,7 @@ const scaledBy = (lines: readonly Line[], factor: number): Line[] =>
 export function judged(composed: Composed, wish: Wish, stock: Stock, shelf: Shelf, mend = true): Judged | { why: string } {
   const onHand = stock.all.map(({ id }) => id);
   let { lines, oven } = composed;
+  let toRim = wish.toRim === true && wish.pieceG === undefined;
   for (let round = 0; round < TRIES; round++) {
     const input = { lines, kind: wish.kind, vessel: composed.vessel, oven, process: composed.process };
     if (grave(readingsPlain(input, shelf))) {
@@ -117,11 +128,19 @@ export function judged(composed: Composed, wish: Wish, stock: Stock, shelf: Shel
     }
     const { start, conclude } = ready(input, shelf);
     const analysis = conclude(simulateStart(start, 0, { frames: 0, spread: BAKE_SPREAD }));
+    const rise = toRim ? towardsRim(analysis) : 1;
+    if (!grave(analysis) && Math.abs(rise - 1) > AT_RIM && round < TRIES - 1) {
+      lines = scaledBy(lines, rise);
+      continue;
+    }
     if (!grave(analysis))
       return inBands(analysis) ? { composed: { ...composed, lines, oven }, analysis } : { why: outside(analysis) };
     const ids = new Set(analysis.findings.filter(({ severity }) => severity !== "note").map(({ id }) => id));
-    if (ids.has("pan-overfull") && wish.pieceG === undefined) lines = scaledBy(lines, SMALLER);
-    else if (ids.has("core-late") && !wish.oven) oven = { ...oven, celsius: oven.celsius - 15 };
+    if (ids.has("pan-overfull") && wish.pieceG === undefined) {
+      lines = scaledBy(lines, SMALLER);
+      // What runs over sooner than its crown reaches the rim stays lower.
+      toRim = false;
+    } else if (ids.has("core-late") && !wish.oven) oven = { ...oven, celsius: oven.celsius - 15 };
     else if (ids.has("oven-too-cool") && !wish.oven) oven = { ...oven, celsius: oven.celsius + 15 };
     else return { why: gravest(analysis) };
   }

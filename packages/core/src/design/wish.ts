@@ -26,6 +26,8 @@ export const wishSchema = z.object({
   /** So many pieces (cups, buns) of so many grams baked; without them the pan is filled as it likes to be. */
   pieces: z.number().int().min(1).max(500).optional(),
   pieceG: z.number().min(5).max(5000).optional(),
+  /** So much of it that the crown comes to stand just over the rim. */
+  toRim: z.boolean().optional(),
   /** What is on hand; absent, a usual shelf. Water and salt always are. */
   have: ids.optional(),
   /** Flours that are rather taken than others. */
