@@ -74,7 +74,8 @@ await checks([
   ["structure", process.execPath, ["scripts/graph.mjs"]],
   ...["packages/core", "packages/contract", "apps/server", "apps/web", "e2e", "scripts"].map(tsc),
 ]);
-jest("unit, server and component tests", ["core", "contract", "server", "web"]);
+// Two cores: without a word the runner would leave one of them idle.
+jest("unit, server and component tests", ["core", "contract", "server", "web"], ["--maxWorkers=2"]);
 jest("end-to-end tests", ["e2e"], ["--runInBand"]);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -108,6 +108,8 @@ const EGG_G = 50;
 /** Soda may find so much of the acid there is, and be no more than this share of what builds the crumb. */
 const MEETS = 0.92;
 const MOST_SODA = 0.012;
+/** A batter that is this sour by itself, over the gas that is wanted, asks for soda whatever lifts it. */
+const SOUR_ITSELF = 0.12;
 const MOST_POWDER = 0.074;
 /** Drops of sour that no one tastes, as a share of what builds the crumb. */
 const MOST_SOUR = 0.1;
@@ -170,6 +172,46 @@ function liftFrom(lift: WishedLift, stock: Stock): WishedLift {
   if (stock.first(POWDERS)) return lift;
   if (stock.has("soda") && (stock.first(ACIDS) || stock.first(SOUR_LIQUIDS))) return "soda-acid";
   return stock.all.some(({ id }) => id.includes("self-raising")) ? "self-raising" : lift;
+}
+
+interface Leavening {
+  lift: WishedLift;
+  /** mmol of gas that are wanted. */
+  needMmol: number;
+  /** The batter without an acid that was added for the soda. */
+  items: readonly Item[];
+  /** g of what builds the crumb. */
+  crumbG: number;
+  soda: Ingredient | null;
+  powder: Ingredient | null;
+  acid: Ingredient | null;
+}
+
+/** Soda for nine tenths of the acid there is, an acid added where soda is to do it alone, powder for the rest; g. */
+function leavenings({ lift, needMmol, items, crumbG, soda, powder, acid }: Leavening): {
+  powderG: number;
+  sodaG: number;
+  acidG: number;
+} {
+  const natural = freeAcid(items);
+  const most = Math.min(MOST_SODA * crumbG, needMmol / SODA_MMOL_PER_G);
+  const wanted = soda !== null && (lift === "soda-acid" || lift === "both" || natural > SOUR_ITSELF * needMmol);
+  let sodaG = wanted ? Math.max(0, Math.min(most, (MEETS * natural) / SODA_MMOL_PER_G)) : 0;
+  let acidG = 0;
+  if (lift === "soda-acid" && soda && acid && most > sodaG) {
+    const sourest = acid.family === "acid" ? Infinity : MOST_SOUR * crumbG;
+    acidG = Math.min(sourest, ((most - sodaG) * SODA_MMOL_PER_G) / MEETS / acidPerGram(acid));
+    sodaG += (acidG * acidPerGram(acid) * MEETS) / SODA_MMOL_PER_G;
+  }
+  if (sodaG < LEAST_SODA_G) {
+    sodaG = 0;
+    acidG = 0;
+  }
+  const fizz =
+    items.reduce((all, { ingredient, massG }) => all + (massG * (ingredient.carbonation?.mid ?? 0)) / 100, 0) * FIZZ_LEFT;
+  const rest = needMmol - sodaG * SODA_MMOL_PER_G - fizz;
+  const powderG = powder && lift !== "soda-acid" && rest > 0 ? Math.min(MOST_POWDER * crumbG, rest / sodaPerGram(powder)) : 0;
+  return { powderG, sodaG, acidG };
 }
 
 /** Composes a batter in one style; `lack` says what the shelf has not. */
@@ -256,7 +298,11 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mi
     short.length = 0;
     for (const { ingredientId, grams: wanted } of wish.useUp ?? []) {
       const one = stock.has(ingredientId);
-      if (!one) continue;
+      if (!one) {
+        // What is to be avoided cannot be used up.
+        short.push({ ingredientId, grams: 0, of: wanted });
+        continue;
+      }
       let most = isInclusion(one) ? MOST_PIECES * flourG : one.family === "puree" ? MOST_PUREE * flourG : Infinity;
       const sweet = addedSugarPerGram(one);
       // What is to be used up may bring no more sugar than its kind has; fruit that is much of it goes in in part.
@@ -305,33 +351,17 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mi
     const settled = withLiquid(items, liquid, liquidG);
 
     const mass = massOf(settled);
-    const crumbNow = crumbOf(settled);
-    const needMmol = ((gasAim / 100) * mass) / ML_PER_MMOL;
-    const natural = freeAcid(settled.filter(({ ingredient }) => ingredient !== acid || acidG === 0));
-    if (!mix) ({ powderG, sodaG, acidG } = leavenings());
-    function leavenings(): { powderG: number; sodaG: number; acidG: number } {
-      const capSoda = MOST_SODA * crumbNow;
-      const wantsSoda = soda !== null && (style.lift === "soda-acid" || style.lift === "both" || natural > 0.12 * needMmol);
-      let sodaNow = wantsSoda ? Math.min(capSoda, (MEETS * natural) / SODA_MMOL_PER_G, needMmol / SODA_MMOL_PER_G) : 0;
-      let acidNow = 0;
-      if (style.lift === "soda-acid" && soda && acid) {
-        const more = Math.min(capSoda, needMmol / SODA_MMOL_PER_G) - sodaNow;
-        if (more > 0) {
-          const sourest = acid.family === "acid" ? Infinity : MOST_SOUR * crumbNow;
-          acidNow = Math.min(sourest, (more * SODA_MMOL_PER_G) / MEETS / acidPerGram(acid));
-          sodaNow += (acidNow * acidPerGram(acid) * MEETS) / SODA_MMOL_PER_G;
-        }
-      }
-      if (sodaNow < LEAST_SODA_G) {
-        sodaNow = 0;
-        acidNow = 0;
-      }
-      const fizz =
-        items.reduce((all, { ingredient, massG }) => all + (massG * (ingredient.carbonation?.mid ?? 0)) / 100, 0) * FIZZ_LEFT;
-      const own = selfRaising && style.lift === "self-raising" ? (grams(lines, selfRaising.id) * sodaPerGram(selfRaising)) : 0; // prettier-ignore
-      const rest = needMmol - sodaNow * SODA_MMOL_PER_G - fizz - own;
-      const powderNow = powder && style.lift !== "soda-acid" && rest > 0 ? Math.min(MOST_POWDER * crumbNow, rest / sodaPerGram(powder)) : 0; // prettier-ignore
-      return { powderG: powderNow, sodaG: sodaNow, acidG: acidNow };
+    if (!mix) {
+      const own = style.lift === "self-raising" && selfRaising ? grams(lines, selfRaising.id) * sodaPerGram(selfRaising) : 0;
+      ({ powderG, sodaG, acidG } = leavenings({
+        lift: style.lift,
+        needMmol: ((gasAim / 100) * mass) / ML_PER_MMOL - own,
+        items: acidG > 0 ? settled.filter(({ ingredient }) => ingredient !== acid) : settled,
+        crumbG: crumbOf(settled),
+        soda,
+        powder,
+        acid,
+      }));
     }
     // How much of it all: the pan as full as it likes to be, or so many pieces of so much.
     const target = massFor(wish, sized, readingsPlain({ ...input, lines }, shelf), profile.lossPercent.mid, mass);

@@ -198,7 +198,9 @@ function tradesOf(style: Style, { composed, analysis }: Judged, first: Judged | 
   if (composed.otherPan) out.push("the usual cups are too small for such a piece: larger ones are taken");
   for (const { ingredientId, grams, of } of short)
     out.push(
-      `only ${gramsText(grams)} of the ${gramsText(of)} of ${nameOf(ingredientId, shelf)} go in: more would sink or stay wet`,
+      grams === 0
+        ? `${nameOf(ingredientId, shelf)} stays out: it holds what is to be avoided`
+        : `only ${gramsText(grams)} of the ${gramsText(of)} of ${nameOf(ingredientId, shelf)} go in: more would sink or stay wet`,
     );
   return out;
 }
