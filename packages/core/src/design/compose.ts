@@ -1,12 +1,9 @@
-import { bandReadings, profileOf, typicalLines } from "../balance/bands";
-import { type Analysis, defaultsOf, readingsPlain } from "../balance/readings";
+import { bandReadings, profileOf } from "../balance/bands";
+import { defaultsOf, readingsPlain } from "../balance/readings";
 import { targetOf } from "../balance/target";
 import { freeAcid } from "../balance/trade";
-import { fillVessel } from "../bake/geometry";
-import { FULLEST, LIKED } from "../bake/liked-fill";
 import { binderPerGram } from "../body/binder";
 import type { Consistency } from "../body/consistency";
-import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process";
 import { crumbOf, type Item, massOf, resolve } from "../formula/resolve";
 import { SODA_MMOL_PER_G } from "../lift/acids";
@@ -17,7 +14,9 @@ import type { Shelf } from "../pantry/catalogue";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
 import type { Ingredient } from "../pantry/ingredient";
 import { isInclusion } from "../pantry/pieces";
-import { type Oven, type Vessel, vesselLibrary, withStart } from "../pantry/vessel";
+import { type Oven, type Vessel, withStart } from "../pantry/vessel";
+import { endsOf, knobbed } from "./knobs";
+import { massFor, panFor } from "./mass";
 import { blendOf, isGround, type Share, type Tilt } from "./flours";
 import { type WishedLift, USUAL_SHELF, type Wish } from "./wish";
 
@@ -127,42 +126,6 @@ const ENOUGH = 0.7;
 const BOUND_BY_EGG = 0.6;
 /** Rounds in which mass, liquid and leavening settle. */
 const ROUNDS = 5;
-const FREE_PIECE_G = 80;
-
-/** A value from its slider: what is usual in the middle, the ends a part of the way to the ends of its band. */
-export function knobbed(usual: number, low: number, high: number, knob = 0.5): number {
-  return knob <= 0.5 ? low + ((usual - low) * knob) / 0.5 : usual + ((high - usual) * (knob - 0.5)) / 0.5;
-}
-
-/** A slider from its value: the inverse of `knobbed`, kept from 0 to 1. */
-export function knobOf(value: number, { usual, low, high }: Ends): number {
-  const at = value <= usual ? (0.5 * (value - low)) / Math.max(1e-9, usual - low) : 0.5 + (0.5 * (value - usual)) / Math.max(1e-9, high - usual); // prettier-ignore
-  return Math.min(1, Math.max(0, at));
-}
-
-export interface Ends {
-  usual: number;
-  low: number;
-  high: number;
-}
-
-/** What is usual of fat and sugar for a kind, and where their sliders end, % of what builds the crumb. */
-export function endsOf(kind: Kind, shelf: Shelf): { fat: Ends; sugar: Ends } {
-  const { bands } = profileOf(kind);
-  const usual = bandReadings(resolve(typicalLines(kind, 1000), shelf), 0);
-  return {
-    fat: {
-      usual: usual.fatPercent,
-      low: Math.max(bands.fatPercent.low * 1.04, 0.4 * usual.fatPercent),
-      high: Math.min(0.94 * bands.fatPercent.high, 1.7 * usual.fatPercent),
-    },
-    sugar: {
-      usual: usual.sugarPercent,
-      low: bands.sugarPercent.low * 1.04,
-      high: Math.min(0.94 * bands.sugarPercent.high, 1.8 * Math.max(usual.sugarPercent, 5)),
-    },
-  };
-}
 
 const grams = (lines: readonly Line[], id: string): number =>
   lines.reduce((all, line) => all + (line.ingredientId === id ? line.grams : 0), 0);
@@ -435,45 +398,4 @@ function final(id: string, amount: number, settled: Settled): number {
   if (id === soda?.id && sodaG > 0) return rounding(sodaG);
   if (id === acid?.id && acidG > 0) return rounding(acidG);
   return rounding(amount);
-}
-
-/** A batter as it is poured, g/mL, before it is known. */
-const ABOUT = 1.02;
-/** A baked piece over the batter that it is made of, where nothing is known of it yet. */
-const BAKED = 0.92;
-
-/** Where pieces of so much are wanted and no pan is named: the cups in which they stand nearest to how full they like to be. */
-function panFor({ pieceG }: Wish, usual: Vessel): Vessel {
-  if (pieceG === undefined || usual.shape !== "muffin") return usual;
-  const fullness = (vessel: Vessel): number => {
-    const { pieces: _, ...cup } = vessel;
-    const { capacityMl } = fillVessel({ ...cup, pieces: 1 }, 100, ABOUT);
-    return pieceG / BAKED / ABOUT / capacityMl;
-  };
-  const off = (vessel: Vessel): number => Math.abs(fullness(vessel) - LIKED.mid);
-  const cups = vesselLibrary.map(({ vessel }) => vessel).filter(({ shape }) => shape === "muffin");
-  const fits = [usual, ...cups].filter((vessel) => fullness(vessel) <= FULLEST);
-  // The usual pan where it does; else the one that comes nearest.
-  return fullness(usual) <= FULLEST ? usual : ([...fits].sort((a, b) => off(a) - off(b))[0] ?? usual);
-}
-
-/** How deep a kind that is no tall one stands in its pan, mm; kitchen habit, confidence C. */
-const FLAT_MM: Partial<Record<Kind, number>> = {
-  "cornbread-plain": 27,
-  "cornbread-sweet": 32,
-  bar: 22,
-  "tray-bread": 24,
-  flatbread: 10,
-};
-
-/** The mass that is wanted: by pieces, or by how full (and for flat kinds how deep) this batter stands in its pan now. */
-function massFor({ kind, pieces, pieceG }: Wish, vessel: Vessel, now: Analysis, lossPercent: number, mass: number): number {
-  if (pieceG !== undefined) return ((pieces ?? vessel.pieces ?? 1) * pieceG) / (1 - lossPercent / 100);
-  if (vessel.shape === "free" || vessel.shape === "griddle")
-    return (pieces ?? vessel.pieces ?? 8) * (vessel.pieceG ?? FREE_PIECE_G);
-  const { fillFraction, depthMm } = now.fill;
-  if (fillFraction <= 0) return mass;
-  const deep = FLAT_MM[kind];
-  const full = LIKED.mid / fillFraction;
-  return now.batch.massG * (deep === undefined ? full : Math.min(full, deep / Math.max(depthMm, 0.1)));
 }

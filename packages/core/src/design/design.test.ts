@@ -6,7 +6,7 @@ import { type Kind, kinds } from "../formula/kinds";
 import { bareKitchen, openFormula } from "../formula/open";
 import { builtInShelf, catalogue } from "../pantry/catalogue";
 import { vesselLibrary } from "../pantry/vessel";
-import { knobbed } from "./compose";
+import { knobbed } from "./knobs";
 import { type Design, design, designsSchema, moved } from "./design";
 import { blendOf, insteadOf, isGround, isStarch, knownRole, roleOf } from "./flours";
 import { randomWish } from "./shelves";

@@ -4,7 +4,7 @@ import { ingredientSchema } from "../pantry/ingredient";
 import { builtInShelf, shelfWith } from "../pantry/catalogue";
 import { vesselLibrary } from "../pantry/vessel";
 import { readRecipe } from "../read";
-import { knobbed, knobOf } from "./compose";
+import { knobbed, knobOf } from "./knobs";
 import { design } from "./design";
 import { blendFrom, floursOf, wishFrom } from "./from-formula";
 import { filledAsLiked } from "./to-formula";

@@ -6,7 +6,8 @@ import { type Item, massOf, resolve } from "../formula/resolve";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
 import { isInclusion } from "../pantry/pieces";
-import { endsOf, knobOf, type Line } from "./compose";
+import type { Line } from "./compose";
+import { endsOf, knobOf } from "./knobs";
 import { isGround } from "./flours";
 import type { Wish } from "./wish";
 
