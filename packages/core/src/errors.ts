@@ -8,7 +8,11 @@ export type CoreErrorCode =
   | "empty-formula"
   | "formula-cycle"
   | "no-batch"
-  | "not-a-batter";
+  | "not-a-batter"
+  | "bad-time"
+  | "no-oven"
+  | "no-place"
+  | "empty-day";
 
 export class CoreError extends Error {
   constructor(
