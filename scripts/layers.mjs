@@ -1,7 +1,20 @@
 /** The folders of each part in the order in which data flows; nothing imports from a later one. One list for the linter and the graph. */
 export const layers = {
-  "packages/core/src": ["measure", "pantry", "formula", "lift", "body", "bake", "balance", "design", "plan", "trial", "exchange"],
-  "apps/server/src": ["store", "demo", "compute", "resources"],
+  "packages/core/src": [
+    "measure",
+    "pantry",
+    "formula",
+    "lift",
+    "body",
+    "bake",
+    "balance",
+    "design",
+    "plan",
+    "live",
+    "trial",
+    "exchange",
+  ],
+  "apps/server/src": ["store", "demo", "compute", "devices", "resources"],
   "apps/web": [
     "workers",
     "device",
@@ -18,6 +31,8 @@ export const layers = {
     "features/design",
     "features/reader",
     "features/formula",
+    "features/day",
+    "features/counter",
     "features/look",
     "features/shell",
     "app",

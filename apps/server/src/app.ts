@@ -11,6 +11,7 @@ import { answerProblems } from "./problems";
 import { computeRoutes } from "./resources/compute";
 import { formulaRoutes } from "./resources/formulas";
 import { kitchenRoutes } from "./resources/kitchen";
+import { planRoutes } from "./resources/plans";
 import type { Settings } from "./settings";
 import { openStore } from "./store/store";
 import { serveWeb } from "./web";
@@ -76,6 +77,7 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     computeRoutes(scope, store, computer);
     formulaRoutes(scope, store);
     kitchenRoutes(scope, store);
+    planRoutes(scope, store, computer);
   });
   await serveWeb(app, settings.webFolder);
   return app;

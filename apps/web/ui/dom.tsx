@@ -16,3 +16,4 @@ const element =
 
 export const Block = element("div");
 export const PlainButton = element("button");
+export const PlainInput = element("input");

@@ -7,11 +7,13 @@ import { Small } from "./words";
 
 /** A title that is typed over where it stands. */
 export function TitleField({
+  label = "Name of the formula",
   value,
   onChange,
   error,
   style,
 }: {
+  label?: string;
   value: string;
   onChange: (text: string) => void;
   error?: string | undefined;
@@ -27,7 +29,7 @@ export function TitleField({
       style={[styles.box, { borderBottomColor: focused ? colours.focus : "transparent" }]}
     >
       <TextInput
-        aria-label="Name of the formula"
+        aria-label={label}
         value={value}
         onChangeText={onChange}
         maxLength={160}

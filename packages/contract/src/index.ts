@@ -6,6 +6,7 @@ export {
   designsSchema,
   familySchema,
   wishSchema as designRequestSchema,
+  planSchema,
   proposalsSchema,
   readingSchema,
   simulationSchema,

@@ -1,5 +1,6 @@
 import {
   allergenSchema,
+  dayOvenSchema,
   formulaComponentSchema,
   kindSchema,
   measuresSchema,
@@ -93,3 +94,76 @@ export const swapRequestSchema = formulaFields
   })
   .refine(hasFormula, noFormula);
 export type SwapRequest = z.infer<typeof swapRequestSchema>;
+
+/** ISO 8601 with its offset: a kitchen's morning is a morning somewhere. */
+const timeSchema = z.iso.datetime({
+  offset: true,
+  error: "A time with its offset, such as 2026-11-28T05:30:00+01:00, would be right.",
+});
+const plannedId = z
+  .string()
+  .regex(/^[A-Za-z0-9_-]{1,64}$/, { error: "An id has 1 to 64 letters, digits, hyphens or underscores." });
+
+const dayBakeSchema = formulaFields.extend({
+  id: plannedId,
+  title: z.string().max(160).optional(),
+  formulaId: plannedId.optional(),
+  /** Pieces or batches wanted; absent, one batch. */
+  pieces: z.number().int().min(1).max(2000).optional(),
+  batches: z.number().int().min(1).max(40).optional(),
+  /** How many vessels of its sort there are; absent, enough. */
+  vessels: z.number().int().min(1).max(40).optional(),
+  readyBy: timeSchema.optional(),
+  earliest: timeSchema.optional(),
+  /** Put there by hand: into the oven no earlier. */
+  heldAt: timeSchema.optional(),
+  /** What has begun or is done, for a plan made anew from `now`. */
+  done: z
+    .array(
+      z.object({
+        batch: z.number().int().min(1),
+        stepId: z.string().max(80),
+        start: timeSchema,
+        end: timeSchema,
+        ovenId: plannedId.optional(),
+      }),
+    )
+    .max(2000)
+    .optional(),
+});
+
+const dayFields = z.object({
+  start: timeSchema,
+  now: timeSchema.optional(),
+  bakes: z
+    .array(dayBakeSchema)
+    .min(1, { error: "At least one bake would be right." })
+    .max(24, { error: "Up to 24 bakes a day would be right." }),
+  ovens: z.array(dayOvenSchema).max(8),
+  hands: z.number().int().min(1, { error: "At least one pair of hands would be right." }).max(8),
+  mixers: z.number().int().min(0).max(8).default(1),
+});
+const MOST_BATCHES = 60;
+/** A day to be planned. */
+export const planRequestSchema = dayFields
+  .refine(({ bakes }) => new Set(bakes.map(({ id }) => id)).size === bakes.length, {
+    error: "Every bake needs an id of its own.",
+    path: ["bakes"],
+  })
+  .refine(({ bakes }) => bakes.every((bake) => bake.formulaId !== undefined || hasFormula(bake)), {
+    error: "Every bake needs a formulaId, lines, a text, or a kind with batchG.",
+    path: ["bakes"],
+  })
+  .refine(({ bakes }) => bakes.reduce((sum, { batches = 1 }) => sum + batches, 0) <= MOST_BATCHES, {
+    error: `Up to ${MOST_BATCHES} batches a day would be right.`,
+    path: ["bakes"],
+  });
+export type PlanRequest = z.infer<typeof planRequestSchema>;
+
+/** A day as it is kept: its name, and what was asked. The plan itself is computed anew. */
+export const planInputSchema = z.object({
+  id: plannedId.optional(),
+  title: z.string().trim().min(1, { error: "A day needs a name." }).max(120, { error: "A name of up to 120 signs." }),
+  day: planRequestSchema,
+});
+export type PlanInput = z.infer<typeof planInputSchema>;

@@ -1,5 +1,6 @@
 import { FORMULA_SHAPE, formulaSchema, ingredientSchema, neededMeasures, ovenModes, vesselSchema } from "@uprise/core";
 import { z } from "zod";
+import { planRequestSchema } from "./requests";
 
 export const idSchema = z
   .string()
@@ -118,5 +119,8 @@ export type OvenProfile = z.infer<typeof ovenProfileSchema>;
 export const ovenInputSchema = ovenProfileSchema.extend({ id: idSchema.optional() });
 export const storedOvenSchema = z.object({ ...stored, oven: ovenProfileSchema });
 export type StoredOven = z.infer<typeof storedOvenSchema>;
+
+export const storedPlanSchema = z.object({ ...stored, title: z.string(), day: planRequestSchema });
+export type StoredPlan = z.infer<typeof storedPlanSchema>;
 
 export const healthSchema = z.object({ status: z.literal("ok"), version: z.string() });

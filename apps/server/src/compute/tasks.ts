@@ -12,6 +12,8 @@ import {
   type Kitchen,
   type Measures,
   openInput,
+  type Day,
+  planDay,
   type Opened,
   type OvenKnown,
   type Allergen,
@@ -45,6 +47,7 @@ export interface Asked {
   swap: FormulaRequestInput & Choices & { replace: string; with?: string | undefined };
   design: Wish;
   family: Wish;
+  plan: Omit<Day, "bakes"> & { bakes: (Omit<Day["bakes"][number], "input"> & { input: FormulaRequestInput })[] };
 }
 export type TaskName = keyof Asked;
 
@@ -70,6 +73,8 @@ const tasks = {
   swap: ({ locked, avoid, onHand, replace, with: by, ...input }: Asked["swap"], kitchen: Kitchen) =>
     swap(opened(input, kitchen), { replace, with: by }, { locked, avoid, onHand }, kitchen.shelf),
   design: (wish: Asked["design"], { shelf }: Kitchen) => design(wish, shelf),
+  plan: (day: Asked["plan"], kitchen: Kitchen) =>
+    planDay({ ...day, bakes: day.bakes.map((bake) => ({ ...bake, input: opened(bake.input, kitchen) })) }, kitchen.shelf),
   family: (wish: Asked["family"], { shelf }: Kitchen) => family(wish, shelf),
 };
 
@@ -77,6 +82,6 @@ export type Answer<K extends TaskName> = ReturnType<(typeof tasks)[K]>;
 
 /** Does one task here and now. Throws the core's errors. */
 export function perform<K extends TaskName>(name: K, asked: Asked[K], kitchen: KitchenData): Answer<K> {
-  const task = tasks[name] as (asked: Asked[K], kitchen: Kitchen) => Answer<K>;
+  const task = tasks[name] as unknown as (asked: Asked[K], kitchen: Kitchen) => Answer<K>;
   return task(asked, kitchenFrom(kitchen));
 }

@@ -11,7 +11,7 @@ import {
   type UnitId,
   vesselOf,
 } from "@uprise/core";
-import type { OvenProfile } from "@uprise/contract";
+import type { OvenProfile, PlanRequest } from "@uprise/contract";
 import type { Store } from "../store/store";
 import table from "./formulas.json";
 
@@ -97,6 +97,32 @@ const kioskFormulas: { id: string; formula: Formula }[] = (table as DemoFormula[
 /** The formulas of the kiosk on the ferry pier, checked against the schema that every formula must meet. */
 export const demoFormulas = [...kioskFormulas, { id: "plum-loaf", formula: formulaSchema.parse(fromText(plumLoaf)) }];
 
+/** The Saturday that must be ready when the first boat lands, at half past eight; the pier's clock is an hour ahead of UTC. */
+export const demoDay: PlanRequest = {
+  start: "2026-11-28T05:15:00+01:00",
+  bakes: [
+    { id: "loaf", formulaId: "pear-loaf", batches: 1 },
+    { id: "biscuits", formulaId: "chive-biscuits", pieces: 16 },
+    { id: "muffins", formulaId: "beet-muffins", pieces: 24, vessels: 1 },
+    { id: "skillet", formulaId: "millet-skillet", batches: 1 },
+  ].map((bake) => ({ ...bake, readyBy: "2026-11-28T08:30:00+01:00" })),
+  ovens: [
+    {
+      id: "kiosk-oven",
+      name: "Kiosk oven",
+      modes: ["still", "fan"],
+      biasK: 14,
+      swingK: 8,
+      warmMinutes: 18,
+      racks: 3,
+      widthMm: 520,
+      depthMm: 400,
+    },
+  ],
+  hands: 1,
+  mixers: 1,
+};
+
 /** Fills an empty store with the demo, the oldest first so that the pear loaf is on top of the list. */
 export async function fillDemo(store: Store): Promise<void> {
   for (const { id, formula } of [...demoFormulas].reverse()) await store.formulas.create(formula, "as baked for the kiosk", id);
@@ -121,4 +147,7 @@ export async function fillDemo(store: Store): Promise<void> {
     widthMm: 450,
     depthMm: 380,
   });
+  await store
+    .things<{ title: string; day: PlanRequest }>("plans")
+    .create("first-boat", { title: "Ready when the first boat lands", day: demoDay });
 }

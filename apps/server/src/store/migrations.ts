@@ -68,6 +68,16 @@ export const migrations: Migration[] = [
       ALTER TABLE formulas DROP COLUMN lineCount;
       ALTER TABLE formulas DROP COLUMN kind;`,
   },
+  {
+    name: "004-plans-bakes-devices",
+    up: ["plans", "bakes", "devices"]
+      .map(
+        (table) =>
+          `CREATE TABLE ${table} (id VARCHAR(80) NOT NULL PRIMARY KEY, version INTEGER NOT NULL DEFAULT 1, body JSON NOT NULL, ${times}, shape INTEGER NOT NULL DEFAULT 1);`,
+      )
+      .join("\n"),
+    down: `DROP TABLE plans; DROP TABLE bakes; DROP TABLE devices;`,
+  },
 ];
 
 const known = new Set(migrations.map(({ name }) => name));

@@ -64,7 +64,7 @@ export interface Models {
   files: ModelStatic<FileRow>;
   formulas: ModelStatic<FormulaRow>;
   versions: ModelStatic<FormulaVersionRow>;
-  things: Record<"ingredients" | "vessels" | "ovens", ModelStatic<ThingRow>>;
+  things: Record<"ingredients" | "vessels" | "ovens" | "plans" | "bakes" | "devices", ModelStatic<ThingRow>>;
 }
 
 const key = { type: DataTypes.STRING(80), primaryKey: true };
@@ -126,6 +126,13 @@ export function defineModels(sequelize: Sequelize): Models {
       },
       { sequelize, tableName: "formula_versions", timestamps: false },
     ),
-    things: { ingredients: thing("ingredients"), vessels: thing("vessels"), ovens: thing("ovens") },
+    things: {
+      ingredients: thing("ingredients"),
+      vessels: thing("vessels"),
+      ovens: thing("ovens"),
+      plans: thing("plans"),
+      bakes: thing("bakes"),
+      devices: thing("devices"),
+    },
   };
 }

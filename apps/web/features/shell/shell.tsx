@@ -2,6 +2,7 @@ import { usePathname } from "expo-router";
 import BookOpen from "lucide-react-native/icons/book-open-text";
 import Warehouse from "lucide-react-native/icons/package-open";
 import Scale from "lucide-react-native/icons/scale";
+import Sunrise from "lucide-react-native/icons/sunrise";
 import { type ReactNode, useEffect } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -18,6 +19,7 @@ const places = [
     icon: BookOpen,
     own: (at: string) => at.startsWith("/formulas") || at.startsWith("/begin"),
   },
+  { path: "/day", name: "Day", icon: Sunrise, own: (at: string) => at.startsWith("/day") || at.startsWith("/counter") },
   { path: "/store", name: "Store", icon: Warehouse, own: (at: string) => at.startsWith("/store") },
 ] as const;
 

@@ -10,12 +10,18 @@ import {
   ovenInputSchema,
   type OvenProfile,
   pageOf,
+  planInputSchema,
+  type PlanInput,
+  planRequestSchema,
+  type PlanRequest,
+  planSchema,
   problemSchema,
   type Problem,
   storedFormulaSchema,
   type StoredFormula,
   storedIngredientSchema,
   storedOvenSchema,
+  storedPlanSchema,
   storedVesselSchema,
   type VesselInput,
   vesselInputSchema,
@@ -128,6 +134,16 @@ export const wire = {
     }),
   design: (wish: Wish) => send(designsSchema, "POST", "/api/design", { body: designRequestSchema.parse(wish) }),
   family: (wish: Wish) => send(familySchema, "POST", "/api/family", { body: designRequestSchema.parse(wish) }),
+  plan: (day: PlanRequest, signal?: AbortSignal) =>
+    send(planSchema, "POST", "/api/plan", { body: planRequestSchema.parse(day), signal }),
+  plans: (signal?: AbortSignal) =>
+    every((page) => send(pageOf(storedPlanSchema), "GET", `/api/plans?pageSize=${PAGE}&page=${page}`, { signal })),
+  readPlan: (id: string, signal?: AbortSignal) => send(storedPlanSchema, "GET", at("/api/plans", id), { signal }),
+  createPlan: (plan: PlanInput & { id: string }) =>
+    send(storedPlanSchema, "POST", "/api/plans", { body: planInputSchema.parse(plan) }),
+  changePlan: (id: string, version: number, plan: PlanInput) =>
+    send(storedPlanSchema, "PUT", at("/api/plans", id), { body: planInputSchema.parse(plan), version }),
+  removePlan: (id: string, version: number) => send(null, "DELETE", at("/api/plans", id), { version }),
   readFormula: (id: string, signal?: AbortSignal) => send(storedFormulaSchema, "GET", at("/api/formulas", id), { signal }),
   createFormula: (input: FormulaInput & { id: string }) =>
     send(storedFormulaSchema, "POST", "/api/formulas", { body: checked(input) }),

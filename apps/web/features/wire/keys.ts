@@ -9,6 +9,9 @@ export const keys = {
   ingredients: { all: ["ingredients"] as const },
   vessels: { all: ["vessels"] as const },
   ovens: { all: ["ovens"] as const },
+  plans: { all: ["plans"] as const },
+  plan: { of: (id: string) => ["plan", id] as const },
+  planned: { of: (day: unknown) => ["planned", day] as const },
   proposals: {
     of: (formula: Formula, kitchen: string, replace: string | null, avoid: readonly string[]) =>
       [

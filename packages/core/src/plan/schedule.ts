@@ -150,7 +150,7 @@ export interface SearchOptions {
   /** So many schedules are tried beyond the first ones. */
   tries?: number | undefined;
   /** Told what share of the search is done; true from it ends the search with what there is. */
-  onProgress?: ((done: number) => boolean | void) | undefined;
+  onProgress?: ((done: number) => boolean) | undefined;
 }
 
 /** Small days are looked through more closely; more than this finds nothing in large ones. */

@@ -1,0 +1,99 @@
+import {
+  planInputSchema,
+  planRequestSchema,
+  type PlanRequest,
+  planSchema,
+  type StoredPlan,
+  storedPlanSchema,
+} from "@uprise/contract";
+import type { Formula, InputLine, Plan } from "@uprise/core";
+import { calendarOf } from "../calendar";
+import type { Computer } from "../compute/pool";
+import type { Asked, KitchenData } from "../compute/tasks";
+import { Refusal } from "../errors";
+import type { Store, StoredThing } from "../store/store";
+import { type App, idParams, problems } from "../wire";
+import { entriesFor } from "./kitchen-data";
+import { resource, withoutBody } from "./resource";
+import type { Ingredient } from "@uprise/core";
+
+interface StoredDay {
+  title: string;
+  day: PlanRequest;
+}
+
+/** A day as it is computed: the formulas that its bakes name are read, and what a bake says of its own goes before them. */
+async function asked(store: Store, day: PlanRequest): Promise<{ day: Asked["plan"]; kitchen: KitchenData }> {
+  const found = new Map<string, Formula>();
+  for (const [k, { formulaId }] of day.bakes.entries()) {
+    if (formulaId === undefined || found.has(formulaId)) continue;
+    const stored = await store.formulas.find(formulaId);
+    if (!stored)
+      throw new Refusal("not-found", `No formula has the id "${formulaId}". GET /api/formulas lists them.`, {
+        errors: [{ path: `bakes.${k}.formulaId`, message: "The id of a formula." }],
+      });
+    found.set(formulaId, stored.formula);
+  }
+  const bakes = day.bakes.map((bake) => {
+    const { id, title, formulaId, pieces, batches, vessels, readyBy, earliest, heldAt, done, ...own } = bake;
+    const formula = found.get(formulaId ?? "");
+    const base = formula
+      ? { lines: formula.lines, components: formula.components, kind: formula.kind, vessel: formula.vessel, oven: formula.oven, process: formula.process, measures: formula.measures } // prettier-ignore
+      : {};
+    const said = Object.fromEntries(Object.entries(own).filter(([, value]) => value !== undefined));
+    return {
+      id,
+      title: title ?? formula?.title ?? id,
+      input: { ...base, ...said },
+      pieces,
+      batches,
+      vessels,
+      readyBy,
+      earliest,
+      heldAt,
+      done,
+    };
+  });
+  const lines = bakes.flatMap(({ input }) => (input as { lines?: InputLine[] }).lines ?? []);
+  const [own, formulas] = await Promise.all([store.things<Ingredient>("ingredients").list(), entriesFor(store, lines)]);
+  return { day: { ...day, bakes }, kitchen: { ingredients: own.map(({ body }) => body), formulas, ovens: [] } };
+}
+
+/** `POST /api/plan` computes a day; `/api/plans` keeps what was asked, and gives it as a calendar. */
+export function planRoutes(app: App, store: Store, computer: Computer): void {
+  const tags = ["plan"];
+  const planned = async (request: PlanRequest): Promise<Plan> => {
+    const { day, kitchen } = await asked(store, request);
+    return computer.run("plan", day, kitchen);
+  };
+  app.post(
+    "/api/plan",
+    { schema: { summary: "Plan a day of bakes: who does what when, what is late, what to give up", tags, body: planRequestSchema, response: { 200: planSchema, ...problems } } },
+    async ({ body }) => planned(body),
+  ); // prettier-ignore
+  const rows = store.things<StoredDay>("plans");
+  const from = (row: StoredThing<StoredDay>): StoredPlan => ({ ...withoutBody(row), ...row.body });
+  resource(app, {
+    path: "/api/plans",
+    what: "plan",
+    tag: "plan",
+    input: planInputSchema,
+    answer: storedPlanSchema,
+    list: async () => (await rows.list()).map(from),
+    read: async (id) => rows.read(id).then((row) => (row ? from(row) : null)),
+    create: async ({ id, title, day }) => from(await rows.create(id, { title, day })),
+    change: async (id, version, { title, day }) => from(await rows.change(id, version, { title, day })),
+    remove: (id, version) => rows.remove(id, version),
+    isBuiltIn: () => false,
+  });
+  app.get(
+    "/api/plans/:id/calendar.ics",
+    { schema: { summary: "A planned day as a calendar (RFC 5545), with alarms", tags, params: idParams } },
+    async ({ params }, reply) => {
+      const row = await rows.read(params.id);
+      if (!row) throw new Refusal("not-found", `No plan has the id "${params.id}". GET /api/plans lists them.`);
+      const text = calendarOf(row.id, row.body.title, await planned(row.body.day), row.version);
+      return reply.type("text/calendar; charset=utf-8").header("content-disposition", `attachment; filename="${row.id}.ics"`).send(text); // prettier-ignore
+    },
+  );
+}

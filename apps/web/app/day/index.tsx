@@ -1,0 +1,3 @@
+import { DaysScreen } from "../../features/day/list-screen";
+
+export default DaysScreen;

@@ -1,0 +1,12 @@
+import { useLocalSearchParams } from "expo-router";
+import { DayPage } from "../../../features/day/print-page";
+import { PaperTheme } from "../../../theme/theme";
+
+export default function PrintDay() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return (
+    <PaperTheme>
+      <DayPage id={id} />
+    </PaperTheme>
+  );
+}

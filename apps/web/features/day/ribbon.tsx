@@ -1,0 +1,197 @@
+import {
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  MouseSensor,
+  TouchSensor,
+  useDraggable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import type { Plan, PlannedStep } from "@uprise/core";
+import { useEffect, useState } from "react";
+import { StyleSheet, View, type ViewStyle } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Block } from "../../ui/dom";
+import { Small } from "../../ui/words";
+import { clockOf, isoOf, markOf, minutesBetween } from "./times";
+
+/** What the styles of the framework do not name. */
+const grab = { cursor: "grab" } as unknown as ViewStyle;
+const PER_MINUTE = 3.2;
+const HALF_HOUR = 30;
+/** A step's name is written in it from this height on, px. */
+const NAMED_FROM = 18;
+const LEFT = 48;
+const HOLD_MS = 220;
+
+/** The day down one axis of time: hands, ovens, and what stands in them; a bake is moved along it by hand or by keyboard. */
+export function Ribbon({
+  plan,
+  now,
+  onMove,
+  shown,
+  onShow,
+}: {
+  plan: Plan;
+  now: number;
+  /** A bake was put so that it goes into the oven at a time. */
+  onMove?: (bakeId: string, at: string) => void;
+  shown: string | null;
+  onShow: (bakeId: string) => void;
+}) {
+  const colours = useColours();
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: HOLD_MS, tolerance: 8 } }),
+    useSensor(KeyboardSensor),
+  );
+  const from = Date.parse(plan.steps[0]?.start ?? plan.start);
+  const zero = Math.floor(from / (HALF_HOUR * 60_000)) * HALF_HOUR * 60_000;
+  const zeroIso = isoOf(zero);
+  const minutes = Math.max(HALF_HOUR, Math.ceil(minutesBetween(zeroIso, plan.end) / 15) * 15);
+  const top = (iso: string): number => minutesBetween(zeroIso, iso) * PER_MINUTE;
+  const marks = new Map(plan.bakes.map(({ id }, k) => [id, markOf(k)]));
+  const used = plan.ovens.filter(({ id }) => plan.steps.some(({ resources }) => resources.includes(id)));
+  const columns = [{ id: "hands", name: "Hands" }, ...(plan.steps.some(({ resources }) => resources.includes("mixer")) ? [{ id: "mixer", name: "Mixer" }] : []), ...used]; // prettier-ignore
+  const nowAt = ((now - zero) / 60_000) * PER_MINUTE;
+  const drop = ({ active, delta }: DragEndEvent): void => {
+    const step = plan.steps.find(({ id }) => id === active.id);
+    if (!step || !onMove || Math.abs(delta.y) < PER_MINUTE) return;
+    const moved = Math.round(delta.y / PER_MINUTE / 5) * 5;
+    if (moved !== 0) onMove(step.bakeId, isoOf(Date.parse(step.start) + moved * 60_000));
+  };
+  return (
+    <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ screenReaderInstructions: { draggable: "Space takes hold of the bake, the arrows move it along the day, Space puts it down, Escape leaves it." } }}>
+      <View style={styles.heads} aria-hidden>
+        {columns.map(({ id, name }) => (
+          <View key={id} style={[styles.head, { borderBottomColor: colours.strongRule }]}>
+            <Small strong lines={1}>
+              {name}
+            </Small>
+          </View>
+        ))}
+      </View>
+      <View style={{ height: minutes * PER_MINUTE + 8 }} role="group" aria-label="The ribbon of the day">
+        {Array.from({ length: Math.floor(minutes / HALF_HOUR) + 1 }, (_, k) => (
+          <View key={k} aria-hidden style={[styles.line, { top: k * HALF_HOUR * PER_MINUTE, borderTopColor: colours.rule }]}>
+            <Small tone="faint" style={styles.hour}>
+              {clockOf(isoOf(zero + k * HALF_HOUR * 60_000))}
+            </Small>
+          </View>
+        ))}
+        <View style={styles.columns}>
+          {columns.map(({ id }) => (
+            <View key={id} style={[styles.column, { borderLeftColor: colours.rule }]}>
+              {inLanes(plan.steps.filter(({ resources }) => resources.includes(id))).map(({ step, lane, lanes }) => (
+                <StepBlock key={step.id} step={step} mark={marks.get(step.bakeId) ?? ""} top={top(step.start)} height={Math.max(4, minutesBetween(step.start, step.end) * PER_MINUTE - 1)} lane={lane} lanes={lanes} movable={step.kind === "bake" && onMove !== undefined} shown={shown === null || shown === step.bakeId} onShow={() => onShow(step.bakeId)} />
+              ))}
+            </View>
+          ))}
+        </View>
+        {nowAt >= 0 && nowAt <= minutes * PER_MINUTE ? (
+          <View style={[styles.now, { top: nowAt, borderTopColor: colours.heat }]}>
+            <Small strong tone="heat">{`now ${clockOf(isoOf(now))}`}</Small>
+          </View>
+        ) : null}
+      </View>
+    </DndContext>
+  ); // prettier-ignore
+}
+
+/** Steps that go on at once stand side by side. */
+function inLanes(steps: readonly PlannedStep[]): { step: PlannedStep; lane: number; lanes: number }[] {
+  const ends: number[] = [];
+  const placed = steps.map((step) => {
+    const start = Date.parse(step.start);
+    let lane = ends.findIndex((end) => end <= start);
+    if (lane < 0) lane = ends.length;
+    ends[lane] = Date.parse(step.end);
+    return { step, lane };
+  });
+  return placed.map((one) => {
+    const [start, end] = [Date.parse(one.step.start), Date.parse(one.step.end)];
+    const beside = placed.filter(({ step }) => Date.parse(step.start) < end && Date.parse(step.end) > start);
+    return { ...one, lanes: Math.max(...beside.map(({ lane }) => lane)) + 1 };
+  });
+}
+
+interface StepBlockProps {
+  step: PlannedStep;
+  mark: string;
+  top: number;
+  height: number;
+  lane: number;
+  lanes: number;
+  movable: boolean;
+  shown: boolean;
+  onShow: () => void;
+}
+
+function StepBlock({ step, mark, top, height, lane, lanes, movable, shown, onShow }: StepBlockProps) {
+  const colours = useColours();
+  const { setNodeRef, listeners, attributes, transform, isDragging } = useDraggable({ id: step.id, disabled: !movable });
+  const hot = step.kind === "bake";
+  const heating = step.kind === "preheat";
+  const words = `${mark}${hot ? "" : " "}${hot || heating ? "" : nameOf(step)}`;
+  return (
+    <Block
+      ref={setNodeRef}
+      {...(movable ? { ...listeners, ...attributes } : { role: "img" })}
+      {...(movable ? {} : { tabIndex: undefined })}
+      onClick={onShow}
+      aria-label={`${clockOf(step.start)} to ${clockOf(step.end)}, ${mark}: ${step.words}`}
+      title={`${clockOf(step.start)}–${clockOf(step.end)} ${step.words}`}
+      style={StyleSheet.flatten([
+        styles.block,
+        {
+          top: top + (isDragging ? (transform?.y ?? 0) : 0),
+          height,
+          left: `${(lane / lanes) * 100}%`,
+          width: `${100 / lanes}%`,
+          backgroundColor: hot ? colours.ink : heating ? "transparent" : colours.sunk,
+          borderColor: hot || !heating ? colours.ink : colours.faint,
+          borderStyle: heating ? ("dashed" as const) : ("solid" as const),
+          opacity: shown ? 1 : 0.35,
+          zIndex: isDragging ? 3 : 1,
+          ...(movable ? grab : null),
+        },
+      ])}
+    >
+      {height >= NAMED_FROM || hot ? (
+        <Small strong={hot} tone={hot ? "paper" : "ink"} lines={1} style={styles.words}>
+          {heating ? `heats ${mark}` : words}
+          {hot ? ` ${clockOf(step.start)}` : ""}
+        </Small>
+      ) : null}
+    </Block>
+  );
+}
+
+const shortNames: Partial<Record<PlannedStep["kind"], string>> = {
+  dry: "whisk dry", wet: "stir wet", combine: "combine", fold: "fold in", portion: "fill", pan: "pan", out: "out", glaze: "glaze", cut: "cut", wrap: "wrap", component: "filling", cream: "cream", whisk: "whisk", "cut-in": "cut in",
+}; // prettier-ignore
+const nameOf = ({ kind }: PlannedStep): string => shortNames[kind] ?? kind;
+
+/** The time, told anew every half minute. */
+export function useNow(everyMs = 30_000): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), everyMs);
+    return () => clearInterval(timer);
+  }, [everyMs]);
+  return now;
+}
+
+const styles = StyleSheet.create({
+  heads: { flexDirection: "row", marginLeft: LEFT },
+  head: { flex: 1, minWidth: 0, borderBottomWidth: 1.5, paddingHorizontal: space.xs },
+  line: { position: "absolute", left: 0, right: 0, borderTopWidth: 1 },
+  hour: { width: LEFT, fontVariant: ["tabular-nums"] },
+  columns: { position: "absolute", left: LEFT, right: 0, top: 0, bottom: 0, flexDirection: "row" },
+  column: { flex: 1, minWidth: 0, borderLeftWidth: 1 },
+  block: { position: "absolute", display: "flex", boxSizing: "border-box", borderWidth: 1, overflow: "hidden", paddingLeft: 3 },
+  words: { lineHeight: 16, fontSize: 13 },
+  now: { position: "absolute", left: 0, right: 0, borderTopWidth: 2, zIndex: 4, pointerEvents: "none" },
+}); // prettier-ignore
