@@ -97,46 +97,43 @@ const kioskFormulas: { id: string; formula: Formula }[] = (table as DemoFormula[
 /** The formulas of the kiosk on the ferry pier, checked against the schema that every formula must meet. */
 export const demoFormulas = [...kioskFormulas, { id: "plum-loaf", formula: formulaSchema.parse(fromText(plumLoaf)) }];
 
-/** The Saturday that must be ready when the first boat lands, at half past eight; the pier's clock is an hour ahead of UTC. */
-export const demoDay: PlanRequest = {
-  start: "2026-11-28T05:15:00+01:00",
-  bakes: [
-    { id: "loaf", formulaId: "pear-loaf", batches: 1 },
-    { id: "biscuits", formulaId: "chive-biscuits", pieces: 16 },
-    { id: "muffins", formulaId: "beet-muffins", pieces: 24, vessels: 1 },
-    { id: "skillet", formulaId: "millet-skillet", batches: 1 },
-  ].map((bake) => ({ ...bake, readyBy: "2026-11-28T08:30:00+01:00" })),
-  ovens: [
-    {
-      id: "kiosk-oven",
-      name: "Kiosk oven",
-      modes: ["still", "fan"],
-      biasK: 14,
-      swingK: 8,
-      warmMinutes: 18,
-      racks: 3,
-      widthMm: 520,
-      depthMm: 400,
-    },
-  ],
-  hands: 1,
-  mixers: 1,
+const kioskOven: OvenProfile = {
+  name: "Kiosk oven, runs hot",
+  modes: ["still", "fan"],
+  biasK: 14,
+  swingK: 8,
+  warmMinutes: 18,
+  racks: 3,
+  widthMm: 520,
+  depthMm: 400,
 };
+
+const SATURDAY = 6;
+
+/** The next Saturday, on which everything must be ready when the first boat lands at half past eight; the pier's clock is an hour ahead of UTC. */
+export function demoDay(today: Date): PlanRequest {
+  const days = (SATURDAY - today.getUTCDay() + 7) % 7;
+  const saturday = new Date(today.getTime() + days * 86_400_000).toISOString().slice(0, 10);
+  const readyBy = `${saturday}T08:30:00+01:00`;
+  return {
+    start: `${saturday}T05:15:00+01:00`,
+    bakes: [
+      { id: "loaf", formulaId: "pear-loaf", batches: 1, readyBy },
+      { id: "biscuits", formulaId: "chive-biscuits", pieces: 16, readyBy },
+      { id: "muffins", formulaId: "beet-muffins", pieces: 24, vessels: 1, readyBy },
+      { id: "skillet", formulaId: "millet-skillet", batches: 1, readyBy },
+    ],
+    ovens: [{ id: "kiosk-oven", ...kioskOven, racks: 3 }],
+    hands: 1,
+    mixers: 1,
+  };
+}
 
 /** Fills an empty store with the demo, the oldest first so that the pear loaf is on top of the list. */
 export async function fillDemo(store: Store): Promise<void> {
   for (const { id, formula } of [...demoFormulas].reverse()) await store.formulas.create(formula, "as baked for the kiosk", id);
   const ovens = store.things<OvenProfile>("ovens");
-  await ovens.create("kiosk-oven", {
-    name: "Kiosk oven, runs hot",
-    modes: ["still", "fan"],
-    biasK: 14,
-    swingK: 8,
-    warmMinutes: 18,
-    racks: 3,
-    widthMm: 520,
-    depthMm: 400,
-  });
+  await ovens.create("kiosk-oven", kioskOven);
   await ovens.create("home-oven", {
     name: "Home oven",
     modes: ["still", "fan"],
@@ -149,5 +146,5 @@ export async function fillDemo(store: Store): Promise<void> {
   });
   await store
     .things<{ title: string; day: PlanRequest }>("plans")
-    .create("first-boat", { title: "Ready when the first boat lands", day: demoDay });
+    .create("first-boat", { title: "Ready when the first boat lands", day: demoDay(new Date()) });
 }

@@ -11,7 +11,7 @@ import { NumberField } from "../../ui/number-field";
 import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 import { newId } from "../wire/client";
-import { clockOf, dateOf, isoFrom, lengthWords, markOf, minutesBetween } from "./times";
+import { clockOf, dateOf, isoFrom, isoLike, lengthWords, markOf, minutesBetween } from "./times";
 
 type DayBake = PlanRequest["bakes"][number];
 
@@ -111,11 +111,10 @@ function BakeRow({ bake, mark, day, plan, title, open, onOpen, onSet, onRemove }
   const date = dateOf(day.start);
   const pieces = planned ? planned.batches * planned.piecesABatch : null;
   const time = (set: "readyBy" | "earliest" | "heldAt") => (clock: string) =>
-    onSet({ [set]: clock === "" ? undefined : (isoFrom(date, clock) ?? undefined) });
+    onSet({ [set]: clock === "" ? undefined : (isoFrom(date, clock, day.start) ?? undefined) });
   const inOven = plan?.steps.find(({ bakeId, kind }) => bakeId === bake.id && kind === "bake");
   const shift = (by: number): void => {
-    if (inOven)
-      onSet({ heldAt: isoFrom(date, clockOf(new Date(Date.parse(inOven.start) + by * 60_000).toISOString())) ?? undefined });
+    if (inOven) onSet({ heldAt: isoLike(Date.parse(inOven.start) + by * 60_000, day.start) });
   };
   return (
     <View role="listitem" style={[styles.row, { borderBottomColor: colours.rule }]}>
@@ -177,6 +176,6 @@ const styles = StyleSheet.create({
   grow: { flex: 1, minWidth: 0 },
   more: { gap: space.m, paddingBottom: space.m, alignItems: "flex-start" },
   fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
-  field: { width: 150 },
+  field: { width: 148 },
   tools: { flexDirection: "row", flexWrap: "wrap", alignItems: "center", gap: space.s },
 });

@@ -14,14 +14,14 @@ import { Body, Lead, Small, Title } from "../../ui/words";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useFormulas, useOvenList } from "../wire/queries";
-import { clockOf, dayWords, isoFrom, isoOf } from "./times";
+import { clockOf, dateOf, dayWords, isoFrom, isoHere } from "./times";
 import { usePlans } from "./use-day";
 
 /** A day to begin with: tomorrow at half past five, one bake, the kitchen's ovens. */
 export function freshDay(ovens: readonly StoredOven[], first: Pick<FormulaSummary, "id">): PlanRequest {
-  const tomorrow = isoOf(addDays(new Date(), 1)).slice(0, 10);
+  const tomorrow = isoHere(addDays(new Date(), 1));
   return {
-    start: isoFrom(tomorrow, "05:30") ?? isoOf(addDays(new Date(), 1)),
+    start: isoFrom(dateOf(tomorrow), "05:30", tomorrow) ?? tomorrow,
     bakes: [{ id: newId(), formulaId: first.id, batches: 1 }],
     ovens: ovens.map(ovenOfDay),
     hands: 1,

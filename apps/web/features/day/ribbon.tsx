@@ -15,14 +15,14 @@ import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Block } from "../../ui/dom";
 import { Small } from "../../ui/words";
-import { clockOf, isoOf, markOf, minutesBetween } from "./times";
+import { clockOf, isoLike, markOf, minutesBetween } from "./times";
 
 /** What the styles of the framework do not name. */
 const grab = { cursor: "grab" } as unknown as ViewStyle;
 const PER_MINUTE = 3.2;
 const HALF_HOUR = 30;
 /** A step's name is written in it from this height on, px. */
-const NAMED_FROM = 18;
+const NAMED_FROM = 13;
 const LEFT = 48;
 const HOLD_MS = 220;
 
@@ -49,7 +49,7 @@ export function Ribbon({
   );
   const from = Date.parse(plan.steps[0]?.start ?? plan.start);
   const zero = Math.floor(from / (HALF_HOUR * 60_000)) * HALF_HOUR * 60_000;
-  const zeroIso = isoOf(zero);
+  const zeroIso = isoLike(zero, plan.start);
   const minutes = Math.max(HALF_HOUR, Math.ceil(minutesBetween(zeroIso, plan.end) / 15) * 15);
   const top = (iso: string): number => minutesBetween(zeroIso, iso) * PER_MINUTE;
   const marks = new Map(plan.bakes.map(({ id }, k) => [id, markOf(k)]));
@@ -60,7 +60,7 @@ export function Ribbon({
     const step = plan.steps.find(({ id }) => id === active.id);
     if (!step || !onMove || Math.abs(delta.y) < PER_MINUTE) return;
     const moved = Math.round(delta.y / PER_MINUTE / 5) * 5;
-    if (moved !== 0) onMove(step.bakeId, isoOf(Date.parse(step.start) + moved * 60_000));
+    if (moved !== 0) onMove(step.bakeId, isoLike(Date.parse(step.start) + moved * 60_000, plan.start));
   };
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ screenReaderInstructions: { draggable: "Space takes hold of the bake, the arrows move it along the day, Space puts it down, Escape leaves it." } }}>
@@ -77,22 +77,22 @@ export function Ribbon({
         {Array.from({ length: Math.floor(minutes / HALF_HOUR) + 1 }, (_, k) => (
           <View key={k} aria-hidden style={[styles.line, { top: k * HALF_HOUR * PER_MINUTE, borderTopColor: colours.rule }]}>
             <Small tone="faint" style={styles.hour}>
-              {clockOf(isoOf(zero + k * HALF_HOUR * 60_000))}
+              {clockOf(isoLike(zero + k * HALF_HOUR * 60_000, plan.start))}
             </Small>
           </View>
         ))}
         <View style={styles.columns}>
           {columns.map(({ id }) => (
             <View key={id} style={[styles.column, { borderLeftColor: colours.rule }]}>
-              {inLanes(plan.steps.filter(({ resources }) => resources.includes(id))).map(({ step, lane, lanes }) => (
-                <StepBlock key={step.id} step={step} mark={marks.get(step.bakeId) ?? ""} top={top(step.start)} height={Math.max(4, minutesBetween(step.start, step.end) * PER_MINUTE - 1)} lane={lane} lanes={lanes} movable={step.kind === "bake" && onMove !== undefined} shown={shown === null || shown === step.bakeId} onShow={() => onShow(step.bakeId)} />
+              {inLanes(runsOf(plan.steps.filter(({ resources }) => resources.includes(id)))).map((run) => (
+                <StepBlock key={run.step.id} run={run} mark={marks.get(run.step.bakeId) ?? ""} top={top(run.step.start)} height={Math.max(4, minutesBetween(run.step.start, run.end) * PER_MINUTE - 1)} lane={run.lane} lanes={run.lanes} movable={run.step.kind === "bake" && onMove !== undefined} shown={shown === null || shown === run.step.bakeId} onShow={() => onShow(run.step.bakeId)} />
               ))}
             </View>
           ))}
         </View>
         {nowAt >= 0 && nowAt <= minutes * PER_MINUTE ? (
           <View style={[styles.now, { top: nowAt, borderTopColor: colours.heat }]}>
-            <Small strong tone="heat">{`now ${clockOf(isoOf(now))}`}</Small>
+            <Small strong tone="heat">{`now ${clockOf(isoLike(now, plan.start))}`}</Small>
           </View>
         ) : null}
       </View>
@@ -100,25 +100,50 @@ export function Ribbon({
   ); // prettier-ignore
 }
 
-/** Steps that go on at once stand side by side. */
-function inLanes(steps: readonly PlannedStep[]): { step: PlannedStep; lane: number; lanes: number }[] {
+/** What one bake asks of the hands without a pause is one block: its steps are named in it. */
+interface Run {
+  step: PlannedStep;
+  end: string;
+  steps: PlannedStep[];
+}
+
+function runsOf(steps: readonly PlannedStep[]): Run[] {
+  const runs: Run[] = [];
+  for (const step of steps) {
+    const last = runs.at(-1);
+    const goesOn =
+      last &&
+      last.end === step.start &&
+      last.step.bakeId === step.bakeId &&
+      last.step.batch === step.batch &&
+      step.needs !== "oven";
+    if (last && goesOn) {
+      last.steps.push(step);
+      last.end = step.end;
+    } else runs.push({ step, end: step.end, steps: [step] });
+  }
+  return runs;
+}
+
+/** Runs that go on at once stand side by side. */
+function inLanes(runs: readonly Run[]): (Run & { lane: number; lanes: number })[] {
   const ends: number[] = [];
-  const placed = steps.map((step) => {
-    const start = Date.parse(step.start);
+  const placed = runs.map((run) => {
+    const start = Date.parse(run.step.start);
     let lane = ends.findIndex((end) => end <= start);
     if (lane < 0) lane = ends.length;
-    ends[lane] = Date.parse(step.end);
-    return { step, lane };
+    ends[lane] = Date.parse(run.end);
+    return { ...run, lane };
   });
   return placed.map((one) => {
-    const [start, end] = [Date.parse(one.step.start), Date.parse(one.step.end)];
-    const beside = placed.filter(({ step }) => Date.parse(step.start) < end && Date.parse(step.end) > start);
+    const [start, end] = [Date.parse(one.step.start), Date.parse(one.end)];
+    const beside = placed.filter((other) => Date.parse(other.step.start) < end && Date.parse(other.end) > start);
     return { ...one, lanes: Math.max(...beside.map(({ lane }) => lane)) + 1 };
   });
 }
 
 interface StepBlockProps {
-  step: PlannedStep;
+  run: Run;
   mark: string;
   top: number;
   height: number;
@@ -129,20 +154,22 @@ interface StepBlockProps {
   onShow: () => void;
 }
 
-function StepBlock({ step, mark, top, height, lane, lanes, movable, shown, onShow }: StepBlockProps) {
+function StepBlock({ run: { step, steps, end }, mark, top, height, lane, lanes, movable, shown, onShow }: StepBlockProps) {
   const colours = useColours();
   const { setNodeRef, listeners, attributes, transform, isDragging } = useDraggable({ id: step.id, disabled: !movable });
   const hot = step.kind === "bake";
   const heating = step.kind === "preheat";
-  const words = `${mark}${hot ? "" : " "}${hot || heating ? "" : nameOf(step)}`;
+  const words = hot ? mark : `${mark} ${steps.map(nameOf).join(", ")}`;
+  const told = steps.map((one) => one.words).join("; ");
+  const span = `${clockOf(step.start)} to ${clockOf(end)}`;
   return (
     <Block
       ref={setNodeRef}
       {...(movable ? { ...listeners, ...attributes } : { role: "img" })}
       {...(movable ? {} : { tabIndex: undefined })}
       onClick={onShow}
-      aria-label={`${clockOf(step.start)} to ${clockOf(step.end)}, ${mark}: ${step.words}`}
-      title={`${clockOf(step.start)}–${clockOf(step.end)} ${step.words}`}
+      aria-label={`${span}, ${mark}: ${told}`}
+      title={`${span}: ${told}`}
       style={StyleSheet.flatten([
         styles.block,
         {
@@ -160,7 +187,7 @@ function StepBlock({ step, mark, top, height, lane, lanes, movable, shown, onSho
       ])}
     >
       {height >= NAMED_FROM || hot ? (
-        <Small strong={hot} tone={hot ? "paper" : "ink"} lines={1} style={styles.words}>
+        <Small strong={hot} tone={hot ? "paper" : "ink"} lines={Math.max(1, Math.floor(height / 16))} style={styles.words}>
           {heating ? `heats ${mark}` : words}
           {hot ? ` ${clockOf(step.start)}` : ""}
         </Small>
@@ -192,6 +219,6 @@ const styles = StyleSheet.create({
   columns: { position: "absolute", left: LEFT, right: 0, top: 0, bottom: 0, flexDirection: "row" },
   column: { flex: 1, minWidth: 0, borderLeftWidth: 1 },
   block: { position: "absolute", display: "flex", boxSizing: "border-box", borderWidth: 1, overflow: "hidden", paddingLeft: 3 },
-  words: { lineHeight: 16, fontSize: 13 },
+  words: { lineHeight: 15, fontSize: 13 },
   now: { position: "absolute", left: 0, right: 0, borderTopWidth: 2, zIndex: 4, pointerEvents: "none" },
 }); // prettier-ignore

@@ -3,7 +3,7 @@ import { aroundNow, type Plan } from "@uprise/core";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { fonts, space, type } from "../../theme/scale";
-import { useWide } from "../../theme/theme";
+import { useColours, useWide } from "../../theme/theme";
 import { Check } from "../../ui/check";
 import { ClockField } from "../../ui/clock-field";
 import { Link } from "../../ui/link";
@@ -20,7 +20,7 @@ import { Bakes } from "./bakes";
 import { ovenOfDay } from "./list-screen";
 import { Ribbon, useNow } from "./ribbon";
 import { StartBakes } from "./start";
-import { clockOf, dateOf, isoFrom, lengthWords } from "./times";
+import { clockOf, dateOf, isoFrom, isoLike, lengthWords } from "./times";
 import { useDay, usePlan, usePlanned } from "./use-day";
 
 /** A day of bakes: what is wanted by when, and the ribbon that it makes. */
@@ -39,6 +39,7 @@ export function DayScreen({ id }: { id: string }) {
 
 function DayOf({ stored }: { stored: StoredPlan }) {
   const wide = useWide();
+  const colours = useColours();
   const now = useNow();
   const { title, day, change, rename, undo, fault, retry } = useDay(stored);
   const { data: plan = null, error, isFetching } = usePlanned(day);
@@ -48,7 +49,12 @@ function DayOf({ stored }: { stored: StoredPlan }) {
   const formulas = list?.pages.flatMap((page) => page.items) ?? [];
   const sheet = (
     <View style={styles.sheet}>
-      <TitleField label="Name of the day" value={title} onChange={rename} style={[type.title, { fontFamily: fonts.display }]} />
+      <TitleField
+        label="Name of the day"
+        value={title}
+        onChange={rename}
+        style={[type.title, { fontFamily: fonts.display, color: colours.ink }]}
+      />
       <Kitchen day={day} onChange={change} />
       <Heading>Bakes</Heading>
       <Bakes day={day} plan={plan} formulas={formulas} onChange={change} shown={shown} onShow={setShown} />
@@ -71,7 +77,7 @@ function DayOf({ stored }: { stored: StoredPlan }) {
         <Button kind="quiet" onPress={() => globalThis.location.assign(`/api/plans/${stored.id}/calendar.ics`)}>
           Into a calendar
         </Button>
-        <Button kind="quiet" onPress={() => change({ now: new Date().toISOString() })} disabled={now < Date.parse(day.start)}>
+        <Button kind="quiet" onPress={() => change({ now: isoLike(Date.now(), day.start) })} disabled={now < Date.parse(day.start)}>
           Plan again from now
         </Button>
       </View>
@@ -115,8 +121,8 @@ function Kitchen({ day, onChange }: { day: StoredPlan["day"]; onChange: ReturnTy
   /** Another day: everything that was said by the clock is said for that day. */
   const toDay = (next: string): void => {
     const moved = (iso: string | undefined): string | undefined =>
-      iso === undefined ? undefined : (isoFrom(next, clockOf(iso)) ?? undefined);
-    const start = isoFrom(next, clock);
+      iso === undefined ? undefined : (isoFrom(next, clockOf(iso), iso) ?? undefined);
+    const start = isoFrom(next, clock, day.start);
     if (start) onChange({ start, now: undefined, bakes: day.bakes.map((bake) => ({ ...bake, readyBy: moved(bake.readyBy), earliest: moved(bake.earliest), heldAt: moved(bake.heldAt) })) }); // prettier-ignore
   };
   return (
@@ -128,7 +134,7 @@ function Kitchen({ day, onChange }: { day: StoredPlan["day"]; onChange: ReturnTy
           kind="time"
           value={clock}
           onChange={(next) => {
-            const start = isoFrom(date, next);
+            const start = isoFrom(date, next, day.start);
             if (start) onChange({ start });
           }}
           style={styles.field}
@@ -140,7 +146,7 @@ function Kitchen({ day, onChange }: { day: StoredPlan["day"]; onChange: ReturnTy
           kind="time"
           value={day.bakes[0]?.readyBy ? clockOf(day.bakes[0].readyBy) : ""}
           onChange={(next) => {
-            const readyBy = next === "" ? undefined : (isoFrom(date, next) ?? undefined);
+            const readyBy = next === "" ? undefined : (isoFrom(date, next, day.start) ?? undefined);
             onChange({ bakes: day.bakes.map((bake) => ({ ...bake, readyBy })) });
           }}
           style={styles.field}
@@ -214,7 +220,7 @@ const styles = StyleSheet.create({
   right: { flex: 1.1, minWidth: 0 },
   kitchen: { gap: space.m },
   fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
-  field: { width: 112 },
+  field: { width: 140 },
   date: { width: 160 },
   tools: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "center" },
   link: { paddingHorizontal: space.l },

@@ -1,16 +1,27 @@
 import { format, parseISO } from "date-fns";
 
-/** The time of a day on a clock, `05:30`, as the kitchen's own clock shows it. */
-export const clockOf = (iso: string): string => format(parseISO(iso), "HH:mm");
-export const dateOf = (iso: string): string => format(parseISO(iso), "yyyy-MM-dd");
-export const dayWords = (iso: string): string => format(parseISO(iso), "EEEE d MMMM");
+/** A day's times are told by the clock of its own place, whatever the clock of the device: what stands in the ISO text. */
+export const clockOf = (iso: string): string => iso.slice(11, 16);
+export const dateOf = (iso: string): string => iso.slice(0, 10);
+export const dayWords = (iso: string): string => format(parseISO(dateOf(iso)), "EEEE d MMMM");
+export const offsetOf = (iso: string): string => /(Z|[+-]\d\d:?\d\d)$/.exec(iso)?.[1] ?? "Z";
+
+const shiftMs = (offset: string): number => {
+  const [, sign = "+", hours = "0", minutes = "0"] = /([+-])(\d\d):?(\d\d)/.exec(offset) ?? [];
+  return (sign === "-" ? -1 : 1) * (Number(hours) * 60 + Number(minutes)) * 60_000;
+};
+
+/** A moment as ISO 8601 in the offset of another time of the day. */
+export const isoLike = (time: number, like: string): string =>
+  `${new Date(time + shiftMs(offsetOf(like))).toISOString().slice(0, 19)}${offsetOf(like)}`;
 
 /** ISO 8601 with this device's offset on that day. */
-export const isoOf = (time: Date | number): string => format(time, "yyyy-MM-dd'T'HH:mm:ssxxx");
-/** A date and a clock time as ISO 8601; null where one of them is not whole. */
-export function isoFrom(date: string, clock: string): string | null {
-  const time = new Date(`${date}T${clock}:00`);
-  return Number.isNaN(time.getTime()) ? null : isoOf(time);
+export const isoHere = (time: Date | number): string => format(time, "yyyy-MM-dd'T'HH:mm:ssxxx");
+
+/** A date and a clock time in the offset of another time; null where one of them is not whole. */
+export function isoFrom(date: string, clock: string, like: string): string | null {
+  const iso = `${date}T${clock}:00${offsetOf(like)}`;
+  return Number.isNaN(Date.parse(iso)) ? null : iso;
 }
 
 export const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
