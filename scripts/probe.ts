@@ -2,7 +2,17 @@
  * How well the remaining time follows a probe: simulated bakes in ovens that nobody has measured, with true parameters that the estimate does not
  * know, and a probe that stands a little beside the coldest place, lags, drops out and now and then sends nonsense.
  */
-import { bareKitchen, beginKind, type Kind, readyForCounter, minuteByMinute, openFormula, ready, remainingOf, simulateStart } from "@uprise/core";
+import {
+  bareKitchen,
+  beginKind,
+  type Kind,
+  readyForCounter,
+  minuteByMinute,
+  openFormula,
+  ready,
+  remainingOf,
+  simulateStart,
+} from "@uprise/core";
 import { hotterBy } from "@uprise/core/src/bake/start";
 
 const BAKES = Number(process.argv[2] ?? 200);
@@ -18,10 +28,12 @@ const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2
 const errors: Record<"half" | "threeQuarters", number[]> = { half: [], threeQuarters: [] };
 const within: Record<"half" | "threeQuarters", number> = { half: 0, threeQuarters: 0 };
 const plain: number[] = [];
-const laidOut = new Map(kinds.map((kind) => {
-  const input = openFormula(beginKind(kind, "metric", kind === "loaf" ? 950 : 750), bareKitchen);
-  return [kind, { input, ...readyForCounter(input), start: ready(input).start }] as const;
-}));
+const laidOut = new Map(
+  kinds.map((kind) => {
+    const input = openFormula(beginKind(kind, "metric", kind === "loaf" ? 950 : 750), bareKitchen);
+    return [kind, { input, ...readyForCounter(input), start: ready(input).start }] as const;
+  }),
+);
 const began = Date.now();
 let estimates = 0;
 let spentMs = 0;
@@ -48,10 +60,17 @@ for (let n = 0; n < BAKES; n++) {
     readings.push({ minutes: m, celsius: random() < 0.01 ? 130 * random() : shown + 0.4 * normal() });
   }
   plain.push(Math.abs(expected.minutes.mid - baked.minutes));
-  for (const [name, share] of [["half", 0.5], ["threeQuarters", 0.75]] as const) {
+  for (const [name, share] of [
+    ["half", 0.5],
+    ["threeQuarters", 0.75],
+  ] as const) {
     const at = share * baked.minutes;
     const from = performance.now();
-    const { doneAt } = remainingOf(expected, readings.filter(({ minutes }) => minutes <= at), at);
+    const { doneAt } = remainingOf(
+      expected,
+      readings.filter(({ minutes }) => minutes <= at),
+      at,
+    );
     spentMs += performance.now() - from;
     estimates++;
     errors[name].push(Math.abs(doneAt.mid - baked.minutes));
@@ -68,4 +87,6 @@ tell("before it goes in", plain);
 tell("at half time", errors.half);
 tell("at three quarters", errors.threeQuarters);
 console.log(`the range of four fifths held the truth: ${((100 * within.half) / BAKES).toFixed(0)} % at half time, ${((100 * within.threeQuarters) / BAKES).toFixed(0)} % at three quarters`); // prettier-ignore
-console.log(`${BAKES} bakes in ${((Date.now() - began) / 1000).toFixed(0)} s; an estimate takes ${(spentMs / estimates).toFixed(1)} ms`);
+console.log(
+  `${BAKES} bakes in ${((Date.now() - began) / 1000).toFixed(0)} s; an estimate takes ${(spentMs / estimates).toFixed(1)} ms`,
+);

@@ -11,6 +11,8 @@ import { answerProblems } from "./problems";
 import { computeRoutes } from "./resources/compute";
 import { formulaRoutes } from "./resources/formulas";
 import { kitchenRoutes } from "./resources/kitchen";
+import { bakeRoutes } from "./resources/bakes";
+import { deviceRoutes } from "./resources/devices";
 import { planRoutes } from "./resources/plans";
 import type { Settings } from "./settings";
 import { openStore } from "./store/store";
@@ -78,6 +80,8 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     formulaRoutes(scope, store);
     kitchenRoutes(scope, store);
     planRoutes(scope, store, computer);
+    bakeRoutes(scope, store, computer);
+    await deviceRoutes(scope, store);
   });
   await serveWeb(app, settings.webFolder);
   return app;

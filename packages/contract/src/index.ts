@@ -7,6 +7,8 @@ export {
   familySchema,
   wishSchema as designRequestSchema,
   planSchema,
+  bakeEventSchema,
+  slipAnswerSchema,
   proposalsSchema,
   readingSchema,
   simulationSchema,

@@ -1,12 +1,15 @@
 import {
+  bakeEventSchema,
   allergenSchema,
   dayOvenSchema,
   formulaComponentSchema,
+  formulaSchema,
   kindSchema,
   measuresSchema,
   ovenSchema,
   processSchema,
   rangeSchema,
+  slipSchema,
   vesselSchema,
 } from "@uprise/core";
 import { z } from "zod";
@@ -167,3 +170,66 @@ export const planInputSchema = z.object({
   day: planRequestSchema,
 });
 export type PlanInput = z.infer<typeof planInputSchema>;
+
+export const slipRequestSchema = formulaFields.extend({ slip: slipSchema }).refine(hasFormula, noFormula);
+export type SlipRequest = z.infer<typeof slipRequestSchema>;
+
+/** A bake to be laid out: a stored formula by its id, or one as it stands. */
+export const bakeInputSchema = z
+  .object({
+    id: plannedId.optional(),
+    title: z.string().trim().min(1).max(160).optional(),
+    formulaId: plannedId.optional(),
+    formula: formulaSchema.optional(),
+    planId: plannedId.optional(),
+    planBakeId: plannedId.optional(),
+    batch: z.number().int().min(1).optional(),
+    ovenId: plannedId.optional(),
+    /** A rehearsal: time runs so many times faster. */
+    rehearsal: z.object({ factor: z.number().min(1).max(600) }).optional(),
+  })
+  .refine(({ formulaId, formula }) => formulaId !== undefined || formula !== undefined, {
+    error: "A bake is of a formula: formulaId, or formula.",
+    path: ["formulaId"],
+  });
+export type BakeInput = z.infer<typeof bakeInputSchema>;
+
+export const bakeEventsSchema = z.object({
+  events: z.array(bakeEventSchema).min(1).max(500, { error: "Up to 500 events at once would be right." }),
+});
+
+export const deviceKinds = ["scale", "probe", "oven", "ph"] as const;
+export const deviceInputSchema = z.object({
+  id: plannedId.optional(),
+  name: z.string().trim().min(1, { error: "A name by which you know it." }).max(80),
+  kind: z.enum(deviceKinds),
+  /** A stand-in that the server plays; else a bridge of the device sends its messages. */
+  simulated: z.boolean().default(true),
+});
+export type DeviceInput = z.infer<typeof deviceInputSchema>;
+
+/** One message of a device, one JSON object a line. */
+export const deviceMessageSchema = z.object({
+  device: plannedId,
+  kind: z.enum(deviceKinds),
+  at: timeSchema,
+  value: z.number().min(-1000).max(100_000),
+  unit: z.enum(["g", "C", "pH"]),
+  stable: z.boolean().optional(),
+  battery: z.number().min(0).max(1).optional(),
+});
+export type DeviceMessage = z.infer<typeof deviceMessageSchema>;
+
+/** What a device may be told. `rehearse` plays the hand that pours, the bake that a probe stands in, or a fault. */
+export const deviceCommandSchema = z.discriminatedUnion("command", [
+  z.object({ command: z.literal("tare") }),
+  z.object({ command: z.literal("unit"), unit: z.enum(["g", "C", "pH"]) }),
+  z.object({ command: z.literal("set"), celsius: z.number().min(20).max(320) }),
+  z.object({
+    command: z.literal("rehearse"),
+    pourG: z.number().min(-100_000).max(100_000).optional(),
+    bakeId: plannedId.optional(),
+    fault: z.enum(["none", "silent", "nonsense", "flood"]).optional(),
+  }),
+]);
+export type DeviceCommand = z.infer<typeof deviceCommandSchema>;

@@ -1,6 +1,16 @@
-import { FORMULA_SHAPE, formulaSchema, ingredientSchema, neededMeasures, ovenModes, vesselSchema } from "@uprise/core";
+import {
+  bakeEventSchema,
+  bakePhases,
+  bakeRecordSchema,
+  FORMULA_SHAPE,
+  formulaSchema,
+  ingredientSchema,
+  neededMeasures,
+  ovenModes,
+  vesselSchema,
+} from "@uprise/core";
 import { z } from "zod";
-import { planRequestSchema } from "./requests";
+import { deviceKinds, deviceMessageSchema, planRequestSchema } from "./requests";
 
 export const idSchema = z
   .string()
@@ -122,5 +132,40 @@ export type StoredOven = z.infer<typeof storedOvenSchema>;
 
 export const storedPlanSchema = z.object({ ...stored, title: z.string(), day: planRequestSchema });
 export type StoredPlan = z.infer<typeof storedPlanSchema>;
+
+export const bakeSummarySchema = z.object({
+  ...stored,
+  title: z.string(),
+  kind: formulaSchema.shape.kind,
+  phase: z.enum(bakePhases),
+  startedAt: z.string().nullable(),
+  planId: z.string().optional(),
+  planBakeId: z.string().optional(),
+  batch: z.number().int().optional(),
+  rehearsal: z.boolean(),
+});
+export type BakeSummary = z.infer<typeof bakeSummarySchema>;
+
+/** A bake with everything that happened; its state is folded from the events by whoever shows it. */
+export const storedBakeSchema = z.object({
+  ...stored,
+  record: bakeRecordSchema,
+  events: z.array(bakeEventSchema),
+  phase: z.enum(bakePhases),
+  /** Where a stream goes on from. */
+  last: z.number().int(),
+});
+export type StoredBake = z.infer<typeof storedBakeSchema>;
+
+export const storedDeviceSchema = z.object({
+  ...stored,
+  name: z.string(),
+  kind: z.enum(deviceKinds),
+  simulated: z.boolean(),
+  last: deviceMessageSchema.nullable(),
+  /** Messages that were no messages, or too many. */
+  dropped: z.number().int(),
+});
+export type StoredDevice = z.infer<typeof storedDeviceSchema>;
 
 export const healthSchema = z.object({ status: z.literal("ok"), version: z.string() });

@@ -14,6 +14,11 @@ import {
   openInput,
   type Day,
   planDay,
+  readyForCounter,
+  type Formula,
+  openFormula,
+  type Slip,
+  slipAnswer,
   type Opened,
   type OvenKnown,
   type Allergen,
@@ -47,6 +52,8 @@ export interface Asked {
   swap: FormulaRequestInput & Choices & { replace: string; with?: string | undefined };
   design: Wish;
   family: Wish;
+  counter: { formula: Formula; warmMinutes?: number | undefined };
+  slip: FormulaRequestInput & { slip: Slip };
   plan: Omit<Day, "bakes"> & { bakes: (Omit<Day["bakes"][number], "input"> & { input: FormulaRequestInput })[] };
 }
 export type TaskName = keyof Asked;
@@ -73,6 +80,11 @@ const tasks = {
   swap: ({ locked, avoid, onHand, replace, with: by, ...input }: Asked["swap"], kitchen: Kitchen) =>
     swap(opened(input, kitchen), { replace, with: by }, { locked, avoid, onHand }, kitchen.shelf),
   design: (wish: Asked["design"], { shelf }: Kitchen) => design(wish, shelf),
+  counter: ({ formula, warmMinutes }: Asked["counter"], kitchen: Kitchen) => {
+    const { steps, expected } = readyForCounter(openFormula(formula, kitchen), kitchen.shelf, warmMinutes);
+    return { steps, expected };
+  },
+  slip: ({ slip, ...input }: Asked["slip"], kitchen: Kitchen) => slipAnswer(opened(input, kitchen), slip, kitchen.shelf),
   plan: (day: Asked["plan"], kitchen: Kitchen) =>
     planDay({ ...day, bakes: day.bakes.map((bake) => ({ ...bake, input: opened(bake.input, kitchen) })) }, kitchen.shelf),
   family: (wish: Asked["family"], { shelf }: Kitchen) => family(wish, shelf),

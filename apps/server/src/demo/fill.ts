@@ -11,7 +11,7 @@ import {
   type UnitId,
   vesselOf,
 } from "@uprise/core";
-import type { OvenProfile, PlanRequest } from "@uprise/contract";
+import type { DeviceInput, OvenProfile, PlanRequest } from "@uprise/contract";
 import type { Store } from "../store/store";
 import table from "./formulas.json";
 
@@ -147,4 +147,12 @@ export async function fillDemo(store: Store): Promise<void> {
   await store
     .things<{ title: string; day: PlanRequest }>("plans")
     .create("first-boat", { title: "Ready when the first boat lands", day: demoDay(new Date()) });
+  const devices = store.things<Pick<DeviceInput, "name" | "kind" | "simulated">>("devices");
+  for (const [id, kind, name] of [
+    ["scale", "scale", "Bench scale"],
+    ["probe", "probe", "Long probe"],
+    ["oven-eye", "oven", "Oven thermometer"],
+    ["ph", "ph", "pH pen"],
+  ] as const)
+    await devices.create(id, { name, kind, simulated: true });
 }

@@ -10,6 +10,8 @@ import {
   readRequestSchema,
   simulateRequestSchema,
   simulationSchema,
+  slipAnswerSchema,
+  slipRequestSchema,
   swapRequestSchema,
 } from "@uprise/contract";
 import type { Computer } from "../compute/pool";
@@ -104,5 +106,17 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
       },
     },
     async ({ body }) => computer.run("family", body, await kitchenDataFor(store, {})),
+  );
+  app.post(
+    "/api/slip",
+    {
+      schema: {
+        summary: "What a slip at the counter does, and what can still be done",
+        tags,
+        body: slipRequestSchema,
+        response: { 200: slipAnswerSchema, ...problems },
+      },
+    },
+    async ({ body }) => computer.run("slip", body, await kitchenDataFor(store, body)),
   );
 }

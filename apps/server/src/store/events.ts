@@ -1,5 +1,6 @@
+import { literal, Op } from "sequelize";
 import type { Database } from "./database";
-import type { Models } from "./models";
+import type { EventRow, Models } from "./models";
 
 /** Something that happened at a bake: when it really happened (ISO 8601), what kind it is, and what belongs to that kind. */
 export interface StoredEvent {
@@ -10,23 +11,43 @@ export interface StoredEvent {
   body: unknown;
 }
 
+/** An event with its number in the order in which events arrived. */
+export interface ArrivedEvent extends StoredEvent {
+  arrived: number;
+}
+
 export interface EventStore {
-  /** Appends what is not there yet; an id that is there already counts once, whatever comes with it. Gives the ids that are new. */
+  /** Appends what is not there yet; an id that the bake has already counts once, whatever comes with it. Gives the ids that are new. */
   append(events: readonly StoredEvent[]): Promise<string[]>;
   /** The events of a bake by `at` and then by id. */
-  of(bakeId: string): Promise<StoredEvent[]>;
+  of(bakeId: string): Promise<ArrivedEvent[]>;
+  /** Those that arrived after a number, in the order in which they did. */
+  since(bakeId: string, arrived: number): Promise<ArrivedEvent[]>;
+  count(bakeId: string): Promise<number>;
 }
 
 const EVENT_SHAPE = 1;
+/** Ids are made on devices: two bakes may well have the same. */
+const keyOf = (bakeId: string, id: string): string => `${bakeId}/${id}`;
+const attributes = { include: [[literal("rowid"), "arrived"] as [ReturnType<typeof literal>, string]] };
 
 export function eventStore({ write }: Database, { events }: Models): EventStore {
+  const from = (row: EventRow): ArrivedEvent => ({
+    id: row.id.startsWith(`${row.bakeId}/`) ? row.id.slice(row.bakeId.length + 1) : row.id,
+    bakeId: row.bakeId,
+    at: row.at,
+    kind: row.kind,
+    body: row.body,
+    arrived: Number(row.get("arrived")),
+  });
   return {
     append: (sent) =>
       write(async (transaction) => {
         const fresh: string[] = [];
         for (const event of sent) {
-          if (await events.findByPk(event.id, { transaction, attributes: ["id"] })) continue;
-          await events.create({ ...event, shape: EVENT_SHAPE, receivedAt: new Date() }, { transaction });
+          const id = keyOf(event.bakeId, event.id);
+          if (await events.findByPk(id, { transaction, attributes: ["id"] })) continue;
+          await events.create({ ...event, id, shape: EVENT_SHAPE, receivedAt: new Date() }, { transaction });
           fresh.push(event.id);
         }
         return fresh;
@@ -34,12 +55,16 @@ export function eventStore({ write }: Database, { events }: Models): EventStore 
     of: async (bakeId) =>
       (
         await events.findAll({
+          attributes,
           where: { bakeId },
           order: [
             ["at", "ASC"],
             ["id", "ASC"],
           ],
         })
-      ).map(({ id, at, kind, body }) => ({ id, bakeId, at, kind, body })),
+      ).map(from),
+    since: async (bakeId, arrived) =>
+      (await events.findAll({ attributes, where: { bakeId, [Op.and]: literal(`rowid > ${Math.max(0, Math.trunc(arrived))}`) }, order: literal("rowid ASC") })).map(from), // prettier-ignore
+    count: (bakeId) => events.count({ where: { bakeId } }),
   };
 }

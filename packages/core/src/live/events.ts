@@ -5,7 +5,9 @@ import { workStepSchema } from "../plan/steps";
 
 const base = {
   /** Made where it happened, so that what is sent twice counts once. */
-  id: z.string().regex(/^[A-Za-z0-9_.:-]{1,80}$/, { error: "An event's id has 1 to 80 letters, digits, hyphens, dots or underscores." }),
+  id: z
+    .string()
+    .regex(/^[A-Za-z0-9_.:-]{1,80}$/, { error: "An event's id has 1 to 80 letters, digits, hyphens, dots or underscores." }),
   /** When it really happened, ISO 8601. */
   at: z.iso.datetime({ offset: true, error: "A time with its offset, such as 2026-11-28T05:30:00Z, would be right." }),
 };
@@ -95,4 +97,5 @@ export function bakeClock({ rehearsal }: Pick<BakeRecord, "rehearsal">, now: num
 }
 
 /** The order in which events count. */
-export const inOrderOfTime = (a: BakeEvent, b: BakeEvent): number => Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+export const inOrderOfTime = (a: BakeEvent, b: BakeEvent): number =>
+  Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);

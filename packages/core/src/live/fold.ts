@@ -39,7 +39,8 @@ export interface BakeState {
 /** Everything that is weighed, in the order of the steps; after a remedy, as that has it. */
 export function toWeigh({ steps }: Pick<BakeRecord, "steps">, lines: BakeState["lines"]): ToWeigh[] {
   const whole = new Map<string, number>();
-  for (const step of steps) for (const { ingredientId, grams } of step.lines) whole.set(ingredientId, (whole.get(ingredientId) ?? 0) + grams);
+  for (const step of steps)
+    for (const { ingredientId, grams } of step.lines) whole.set(ingredientId, (whole.get(ingredientId) ?? 0) + grams);
   const wanted = lines ? new Map(lines.map(({ ingredientId, grams }) => [ingredientId, grams])) : whole;
   const out = steps.flatMap((step) =>
     step.lines.map(({ ingredientId, grams }): ToWeigh => {
@@ -122,7 +123,8 @@ export function foldBake({ steps }: Pick<BakeRecord, "steps">, events: readonly 
         state.ovenC.push({ at: event.at, celsius: event.celsius });
         break;
       case "probe":
-        if (state.inOvenAt !== null && state.outAt === null) state.probe.push({ at: event.at, minutes: minutesIn(event.at), celsius: event.celsius });
+        if (state.inOvenAt !== null && state.outAt === null)
+          state.probe.push({ at: event.at, minutes: minutesIn(event.at), celsius: event.celsius });
         break;
       case "opened":
         state.opened.push({ at: event.at, seconds: event.seconds });
@@ -147,7 +149,15 @@ export function foldBake({ steps }: Pick<BakeRecord, "steps">, events: readonly 
         break;
     }
   }
-  state.phase = state.judged ? "judged" : state.outAt ? "cooling" : state.inOvenAt ? "baking" : state.startedAt ? "making" : "ready";
+  state.phase = state.judged
+    ? "judged"
+    : state.outAt
+      ? "cooling"
+      : state.inOvenAt
+        ? "baking"
+        : state.startedAt
+          ? "making"
+          : "ready";
   return state;
 }
 
@@ -159,7 +169,11 @@ export interface Running {
 }
 
 /** What runs by itself now, what the hands do next, and what comes after it. Steps beside the bake come up at their minute. */
-export function counterOf({ steps, expected }: Pick<BakeRecord, "steps" | "expected">, state: BakeState, now: number): { running: Running[]; current: WorkStep | null; next: WorkStep | null; due: WorkStep[] } {
+export function counterOf(
+  { steps, expected }: Pick<BakeRecord, "steps" | "expected">,
+  state: BakeState,
+  now: number,
+): { running: Running[]; current: WorkStep | null; next: WorkStep | null; due: WorkStep[] } {
   const isDone = (id: string): boolean => state.done[id] !== undefined;
   const running: Running[] = [];
   const due: WorkStep[] = [];

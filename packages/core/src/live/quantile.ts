@@ -1,5 +1,9 @@
 /** The value under which a share of the weight lies; between two points it is read from the line through them. */
-export function quantile<K extends string>(points: readonly ({ weight: number } & Record<K, number>)[], of: K, share: number): number {
+export function quantile<K extends string>(
+  points: readonly ({ weight: number } & Record<K, number>)[],
+  of: K,
+  share: number,
+): number {
   const sorted = [...points].sort((a, b) => a[of] - b[of]);
   const whole = sorted.reduce((sum, { weight }) => sum + weight, 0);
   let below = 0;

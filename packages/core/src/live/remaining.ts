@@ -55,6 +55,25 @@ function coreAt(coreC: readonly number[], minute: number): number {
   return end + room * (1 - Math.exp((-slope * (minute - last)) / room));
 }
 
+/** The core at a minute in an oven of a strength between those that were simulated, °C. */
+export function coreOf({ ovens }: Pick<Expected, "ovens">, biasK: number, minute: number): number {
+  const sorted = [...ovens].sort((a, b) => a.biasK - b.biasK);
+  const above = sorted.findIndex((oven) => oven.biasK >= biasK);
+  const hot = sorted[above < 0 ? sorted.length - 1 : Math.max(1, above)];
+  const cold = sorted[above < 0 ? sorted.length - 2 : Math.max(0, above - 1)];
+  if (!hot || !cold) return BOILING_C;
+  return between(cold, hot, (biasK - cold.biasK) / (hot.biasK - cold.biasK), minute);
+}
+
+/** Each oven's curve runs on its own time to done, so that between two of them neither is smeared. */
+function between(cold: Expected["ovens"][number], hot: Expected["ovens"][number], share: number, minute: number): number {
+  const minutes = cold.minutes + share * (hot.minutes - cold.minutes);
+  return (
+    (1 - share) * coreAt(cold.coreC, (minute * cold.minutes) / minutes) +
+    share * coreAt(hot.coreC, (minute * hot.minutes) / minutes)
+  );
+}
+
 /** Readings in pieces of time, the middle one of each: a probe that sends too much counts no more than one that sends enough. */
 function thinned(readings: readonly ProbeReading[], whole: number): ProbeReading[] {
   const pieces = new Map<number, ProbeReading[]>();
@@ -74,7 +93,11 @@ function thinned(readings: readonly ProbeReading[], whole: number): ProbeReading
  * When a bake is done by what its probe shows: of all ovens, paces and depths of the probe that are thinkable, those count that explain its readings
  * (Bayes' rule on a grid; a normal error with a share of nonsense). Minutes; the range holds four fifths. Without readings it is the expectation.
  */
-export function remainingOf(expected: Pick<Expected, "ovens" | "biasSpreadK" | "minutes">, readings: readonly ProbeReading[], nowMinutes: number): Remaining {
+export function remainingOf(
+  expected: Pick<Expected, "ovens" | "biasSpreadK" | "minutes">,
+  readings: readonly ProbeReading[],
+  nowMinutes: number,
+): Remaining {
   const used = thinned(readings, expected.minutes.mid);
   let best = -Infinity;
   const raw: { log: number; done: number; biasK: number; misfit: number }[] = [];
@@ -85,12 +108,10 @@ export function remainingOf(expected: Pick<Expected, "ovens" | "biasSpreadK" | "
     for (let biasK = cold.biasK; biasK < hot.biasK || (k + 2 === ovens.length && biasK === hot.biasK); biasK += STEP_K) {
       const share = (biasK - cold.biasK) / (hot.biasK - cold.biasK);
       const minutes = cold.minutes + share * (hot.minutes - cold.minutes);
-      // Each oven's curve runs on its own time to done, so that between two of them neither is smeared.
-      const at = (minute: number): number => (1 - share) * coreAt(cold.coreC, (minute * cold.minutes) / minutes) + share * coreAt(hot.coreC, (minute * hot.minutes) / minutes); // prettier-ignore
       for (const pace of PACES) {
         const stretch = Math.exp(pace);
         const prior = -0.5 * (biasK / expected.biasSpreadK) ** 2 - 0.5 * (pace / PACE_SPREAD) ** 2;
-        const cores = used.map((reading) => at(reading.minutes / stretch));
+        const cores = used.map((reading) => between(cold, hot, share, reading.minutes / stretch));
         for (const { share: depth, weight } of DEPTHS) {
           let log = prior + Math.log(weight);
           let misfit = 0;
@@ -108,7 +129,11 @@ export function remainingOf(expected: Pick<Expected, "ovens" | "biasSpreadK" | "
     }
   }
   const kept = raw.map(({ log, done, biasK }) => ({ weight: Math.exp(log - best), done, biasK }));
-  const range = (of: "done" | "biasK"): Range => ({ low: quantile(kept, of, 0.1), mid: quantile(kept, of, 0.5), high: quantile(kept, of, 0.9) });
+  const range = (of: "done" | "biasK"): Range => ({
+    low: quantile(kept, of, 0.1),
+    mid: quantile(kept, of, 0.5),
+    high: quantile(kept, of, 0.9),
+  });
   const doneAt = range("done");
   const left = (minute: number): number => Math.max(0, minute - nowMinutes);
   const likeliest = raw.find(({ log }) => log === best);

@@ -40,15 +40,19 @@ const round = (value: number, step: number): number => Math.round(value / step) 
 
 function effectsOf(before: Analysis, after: Analysis): SlipAnswer["effects"] {
   const out: SlipAnswer["effects"] = [];
-  const tell = (what: string, from: string, to: string, words: string): void => void (from !== to && out.push({ what, from, to, words }));
+  const tell = (what: string, from: string, to: string, words: string): void =>
+    void (from !== to && out.push({ what, from, to, words }));
   const known = new Set(before.findings.map(({ id }) => id));
   for (const finding of after.findings)
-    if (!known.has(finding.id) && finding.severity !== "note") out.push({ what: finding.id, from: "", to: finding.severity, words: finding.message });
+    if (!known.has(finding.id) && finding.severity !== "note")
+      out.push({ what: finding.id, from: "", to: finding.severity, words: finding.message });
   tell("lift", before.lift.verdict, after.lift.verdict, `Its lift goes from ${before.lift.verdict.replace(/-/g, " ")} to ${after.lift.verdict.replace(/-/g, " ")}.`); // prettier-ignore
   const [gasWas, gasIs] = [round(before.lift.gasMlPer100g.mid, 5), round(after.lift.gasMlPer100g.mid, 5)];
-  if (Math.abs(gasIs - gasWas) > 0.08 * gasWas) tell("gas", `${gasWas} mL`, `${gasIs} mL`, `Gas for each 100 g goes from ${gasWas} to ${gasIs} mL.`);
+  if (Math.abs(gasIs - gasWas) > 0.08 * gasWas)
+    tell("gas", `${gasWas} mL`, `${gasIs} mL`, `Gas for each 100 g goes from ${gasWas} to ${gasIs} mL.`);
   const [phWas, phIs] = [before.lift.ph.mid.toFixed(1), after.lift.ph.mid.toFixed(1)];
-  if (Math.abs(before.lift.ph.mid - after.lift.ph.mid) >= 0.15) tell("ph", phWas, phIs, `The crumb's pH goes from ${phWas} to ${phIs}.`);
+  if (Math.abs(before.lift.ph.mid - after.lift.ph.mid) >= 0.15)
+    tell("ph", phWas, phIs, `The crumb's pH goes from ${phWas} to ${phIs}.`);
   tell("body", before.body.consistency, after.body.consistency, `The batter goes from ${before.body.consistency.replace(/-/g, " ")} to ${after.body.consistency.replace(/-/g, " ")}.`); // prettier-ignore
   const [was, is] = [Math.round(before.bake.minutes.mid), Math.round(after.bake.minutes.mid)];
   if (Math.abs(is - was) >= 2) tell("minutes", `${was} min`, `${is} min`, `It bakes ${is} min in place of ${was}.`);
@@ -84,7 +88,8 @@ export function slipAnswer(input: Opened, slip: Slip, shelf: Shelf = builtInShel
   else {
     put.set(slip.ingredientId, 0);
     if (slip.what === "swapped") {
-      if (!shelf.get(slip.with)) throw new CoreError("unknown-ingredient", `Nothing on the shelf has the id "${slip.with}".`, "slip.with");
+      if (!shelf.get(slip.with))
+        throw new CoreError("unknown-ingredient", `Nothing on the shelf has the id "${slip.with}".`, "slip.with");
       put.set(slip.with, (meantG.get(slip.with) ?? 0) + (slip.grams ?? meantOf));
     }
   }
@@ -116,8 +121,11 @@ export function slipAnswer(input: Opened, slip: Slip, shelf: Shelf = builtInShel
   const name = ingredient.name.toLowerCase();
   const mixed = slip.mixed === true;
   const over = slip.what === "amount" ? slip.grams - meantOf : 0;
-  if (slip.what === "swapped" && !mixed) offer("take-out", `Take it out and weigh ${gramsText(meantOf)} ${name}`, "Nothing is stirred in yet.", input);
-  if (over > 0 && !mixed) offer("take-out", `Take ${gramsText(over)} ${name} out`, "It lies on top and is not stirred in yet.", input);
+  if (slip.what === "swapped" && !mixed)
+    offer("take-out", `Take it out and weigh ${gramsText(meantOf)} ${name}`, "Nothing is stirred in yet.", input);
+  const pours = ingredient.per100g.water > 60;
+  if (over > 0 && !mixed)
+    offer("take-out", pours ? `Pour ${gramsText(over)} ${name} off` : `Take ${gramsText(over)} ${name} out`, pours ? "Nothing is stirred into it yet." : "It lies on top and is not stirred in yet.", input); // prettier-ignore
   if (over < 0) offer("add", `Add ${gramsText(-over)} ${name}`, "It is what is missing.", input);
   if (slip.what === "forgotten") offer("add", `Add ${gramsText(meantOf)} ${name} now`, mixed ? "Stir it in with as few strokes as it takes; what is lost is some gas." : "It goes in as if nothing had been.", input); // prettier-ignore
   const ratio = slip.what === "amount" ? slip.grams / meantOf : 1;
@@ -135,7 +143,7 @@ export function slipAnswer(input: Opened, slip: Slip, shelf: Shelf = builtInShel
   const best = remedies.sort((a, b) => a.worth - b.worth || a.changes.length - b.changes.length).slice(0, MOST_REMEDIES);
   offer("leave", "Leave it", effects.length === 0 ? "Nobody will tell the difference." : "Bake it as it is, and know why.", inBowl);
   const leave = remedies.find(({ id }) => id === "leave");
-  const matters = effects.some(({ to }) => to === "stop" || to === "caution") || worse > 0.5;
+  const matters = effects.length > 0 || worse > 0.5;
   const listed = [...best, ...(leave ? [leave] : [])];
   // Where it matters little, leaving it comes first.
   if (!matters) listed.sort((a, b) => Number(b.id === "leave") - Number(a.id === "leave"));

@@ -1,0 +1,151 @@
+import { EventEmitter } from "node:events";
+import {
+  bakeEventSchema,
+  bakeEventsSchema,
+  bakeInputSchema,
+  type BakeInput,
+  bakeSummarySchema,
+  type BakeSummary,
+  pageOf,
+  pageQuerySchema,
+  type StoredBake,
+  storedBakeSchema,
+} from "@uprise/contract";
+import { type BakeEvent, bakeRecordSchema, type BakeRecord, foldBake, type Formula, inOrderOfTime } from "@uprise/core";
+import { z } from "zod";
+import type { OvenProfile } from "@uprise/contract";
+import type { Computer } from "../compute/pool";
+import { Refusal } from "../errors";
+import type { ArrivedEvent } from "../store/events";
+import type { Store, StoredThing } from "../store/store";
+import { type App, etag, idParams, problems, versionOf } from "../wire";
+import { kitchenDataFor } from "./kitchen-data";
+import { withoutBody } from "./resource";
+import { streamTo } from "./stream";
+
+/** More than this of one bake is no bake. */
+const MOST_EVENTS = 20_000;
+
+const eventFrom = ({ id, at, kind, body }: ArrivedEvent): BakeEvent[] => {
+  const parsed = bakeEventSchema.safeParse({ ...(body as object), id, at, kind });
+  return parsed.success ? [parsed.data] : [];
+};
+
+/** Tells who listens that something of a bake arrived. */
+export const bakeNews = new EventEmitter().setMaxListeners(0);
+
+/** Bakes as they are laid out, and everything that happens at them: only appended, told at once to whoever listens. */
+export function bakeRoutes(app: App, store: Store, computer: Computer): void {
+  const tags = ["live bake"];
+  const rows = store.things<BakeRecord>("bakes");
+  const recordOf = (row: StoredThing<BakeRecord>): BakeRecord => bakeRecordSchema.parse(row.body);
+  const find = async (id: string): Promise<StoredThing<BakeRecord>> => {
+    const row = await rows.read(id);
+    if (!row) throw new Refusal("not-found", `No bake has the id "${id}". GET /api/bakes lists them.`);
+    return row;
+  };
+  const whole = async (row: StoredThing<BakeRecord>): Promise<StoredBake> => {
+    const arrived = await store.events.of(row.id);
+    const events = arrived.flatMap(eventFrom).sort(inOrderOfTime);
+    const record = recordOf(row);
+    return { ...withoutBody(row), record, events, phase: foldBake(record, events).phase, last: Math.max(0, ...arrived.map((event) => event.arrived)) }; // prettier-ignore
+  };
+  const summary = async (row: StoredThing<BakeRecord>): Promise<BakeSummary> => {
+    const { record, events, phase } = await whole(row);
+    const { title, formula, planId, planBakeId, batch, rehearsal } = record;
+    const { startedAt } = foldBake(record, events);
+    return { ...withoutBody(row), title, kind: formula.kind, phase, startedAt, ...(planId ? { planId } : {}), ...(planBakeId ? { planBakeId } : {}), ...(batch ? { batch } : {}), rehearsal: rehearsal !== undefined }; // prettier-ignore
+  };
+  app.get(
+    "/api/bakes",
+    { schema: { summary: "List bakes, the newest first", tags, querystring: pageQuerySchema, response: { 200: pageOf(bakeSummarySchema), ...problems } } },
+    async ({ query: { page, pageSize } }) => {
+      const all = await rows.list();
+      const here = all.slice((page - 1) * pageSize, page * pageSize);
+      return { items: await Promise.all(here.map(summary)), page, pageSize, total: all.length };
+    },
+  ); // prettier-ignore
+  app.post(
+    "/api/bakes",
+    { schema: { summary: "Lay out a bake: the formula as it stands, its steps, what the oven should do", tags, body: bakeInputSchema, response: { 201: storedBakeSchema, ...problems } } },
+    async ({ body }, reply) => {
+      const there = body.id === undefined ? null : await rows.read(body.id);
+      // Sent twice, laid out once.
+      if (there) return reply.status(201).send(await whole(there));
+      const row = await rows.create(body.id, await layOut(store, computer, body));
+      return etag(reply, row.version).status(201).header("location", `/api/bakes/${row.id}`).send(await whole(row));
+    },
+  ); // prettier-ignore
+  app.get("/api/bakes/:id", { schema: { summary: "A bake and everything that happened", tags, params: idParams, response: { 200: storedBakeSchema, ...problems } } }, async ({ params }, reply) => {
+    const row = await find(params.id);
+    return etag(reply, row.version).send(await whole(row));
+  }); // prettier-ignore
+  app.put(
+    "/api/bakes/:id",
+    { schema: { summary: "Name a bake anew; what happened stays", tags, params: idParams, body: z.object({ title: z.string().trim().min(1).max(160) }), response: { 200: storedBakeSchema, ...problems } } },
+    async (request, reply) => {
+      const row = await find(request.params.id);
+      const saved = await rows.change(row.id, versionOf(request), { ...recordOf(row), title: request.body.title });
+      return etag(reply, saved.version).send(await whole(saved));
+    },
+  ); // prettier-ignore
+  app.delete("/api/bakes/:id", { schema: { summary: "Take a bake off the list; its events stay", tags, params: idParams, response: { 204: z.null(), ...problems } } }, async (request, reply) => {
+    await rows.remove(request.params.id, versionOf(request));
+    return reply.status(204).send(null);
+  }); // prettier-ignore
+  app.post(
+    "/api/bakes/:id/events",
+    { schema: { summary: "Append what happened; an id that is there counts once", tags, params: idParams, body: bakeEventsSchema, response: { 200: z.object({ fresh: z.array(z.string()) }), ...problems } } },
+    async ({ params, body }) => {
+      const row = await find(params.id);
+      if ((await store.events.count(row.id)) + body.events.length > MOST_EVENTS)
+        throw new Refusal("unprocessable", `This bake has ${MOST_EVENTS} events already; no bake has more.`);
+      const fresh = await store.events.append(body.events.map(({ id, at, kind, ...rest }) => ({ id, bakeId: row.id, at: new Date(at).toISOString(), kind, body: rest }))); // prettier-ignore
+      if (fresh.length > 0) bakeNews.emit(row.id);
+      return { fresh };
+    },
+  ); // prettier-ignore
+  app.get("/api/bakes/:id/stream", { schema: { summary: "What happens, as server-sent events; Last-Event-ID goes on from there", tags, params: idParams, querystring: z.object({ last: z.coerce.number().int().min(0).optional() }) } }, async (request, reply) => {
+    const { id } = await find(request.params.id);
+    const header = Number(request.headers["last-event-id"]);
+    let last = Number.isFinite(header) && request.headers["last-event-id"] !== undefined ? header : (request.query.last ?? 0);
+    const stream = streamTo(request, reply);
+    let asking = Promise.resolve();
+    const tell = (): void => {
+      // One question at a time, so that nothing is told twice or out of order.
+      asking = asking.then(async () => {
+        for (const event of await store.events.since(id, last)) {
+          last = event.arrived;
+          for (const data of eventFrom(event)) stream.send(data, String(last));
+        }
+      }).catch(() => stream.end());
+    };
+    bakeNews.on(id, tell);
+    stream.onEnd(() => bakeNews.off(id, tell));
+    tell();
+    return reply;
+  }); // prettier-ignore
+}
+
+async function layOut(store: Store, computer: Computer, body: BakeInput): Promise<BakeRecord> {
+  const found = body.formulaId === undefined ? null : await store.formulas.find(body.formulaId);
+  const formula: Formula | undefined = body.formula ?? found?.formula;
+  if (!formula) throw new Refusal("not-found", `No formula has the id "${body.formulaId}". GET /api/formulas lists them.`);
+  const own: Formula = body.ovenId === undefined ? formula : { ...formula, oven: { ...formula.oven, ovenId: body.ovenId } };
+  const profile = own.oven.ovenId === undefined ? null : await store.things<OvenProfile>("ovens").read(own.oven.ovenId);
+  const { steps, expected } = await computer.run("counter", { formula: own, warmMinutes: profile?.body.warmMinutes }, await kitchenDataFor(store, own)); // prettier-ignore
+  const batch = body.batch !== undefined && body.batch > 1 ? `, batch ${body.batch}` : "";
+  return {
+    title: body.title ?? `${formula.title}${batch}`,
+    ...(body.formulaId === undefined ? {} : { formulaId: body.formulaId }),
+    ...(found && !body.formula ? { formulaVersion: found.version } : {}),
+    formula: own,
+    steps,
+    expected,
+    ...(body.planId ? { planId: body.planId } : {}),
+    ...(body.planBakeId ? { planBakeId: body.planBakeId } : {}),
+    ...(body.batch ? { batch: body.batch } : {}),
+    ...(own.oven.ovenId === undefined ? {} : { ovenId: own.oven.ovenId }),
+    ...(body.rehearsal ? { rehearsal: { from: new Date().toISOString(), factor: body.rehearsal.factor } } : {}),
+  };
+}

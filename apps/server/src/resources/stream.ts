@@ -1,0 +1,38 @@
+import type { FastifyReply, FastifyRequest } from "fastify";
+
+/** A line is kept open by a word every so often, ms. */
+const ALIVE_MS = 15_000;
+/** Who does not read what is sent is let go, bytes. */
+const MOST_UNREAD = 1_000_000;
+
+export interface Stream {
+  send(data: unknown, id?: string): void;
+  onEnd(does: () => void): void;
+  end(): void;
+}
+
+/** Server-sent events to one listener, until it goes or does not read. */
+export function streamTo(request: FastifyRequest, reply: FastifyReply): Stream {
+  reply.hijack();
+  const { raw } = reply;
+  raw.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" });
+  raw.write("retry: 1500\n\n");
+  const ends: (() => void)[] = [];
+  const alive = setInterval(() => raw.write(": alive\n\n"), ALIVE_MS);
+  const end = (): void => {
+    clearInterval(alive);
+    for (const does of ends.splice(0)) does();
+    if (!raw.writableEnded) raw.end();
+  };
+  request.raw.on("close", end);
+  raw.on("error", end);
+  return {
+    send(data, id) {
+      if (raw.writableEnded) return;
+      raw.write(`${id === undefined ? "" : `id: ${id}\n`}data: ${JSON.stringify(data)}\n\n`);
+      if (raw.writableLength > MOST_UNREAD) end();
+    },
+    onEnd: (does) => void ends.push(does),
+    end,
+  };
+}
