@@ -7,7 +7,7 @@ import {
   storedPlanSchema,
 } from "@uprise/contract";
 import type { Formula, InputLine, Plan } from "@uprise/core";
-import { calendarOf } from "../calendar";
+import { calendarOf } from "./calendar";
 import type { Computer } from "../compute/pool";
 import type { Asked, KitchenData } from "../compute/tasks";
 import { Refusal } from "../errors";

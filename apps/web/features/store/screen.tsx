@@ -11,6 +11,7 @@ import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Small, Title } from "../../ui/words";
 import { BlendForm } from "./blend-form";
+import { Devices } from "./devices";
 import { Ovens } from "./ovens";
 import { PanForm } from "./pan-form";
 import { wire } from "../wire/client";
@@ -20,9 +21,15 @@ import { SettingsShelf } from "./settings";
 import { TakenOffNotice } from "./taken-off";
 import { useTakeOff } from "./use-shelf-writes";
 
-const shelves = ["ingredients", "pans", "ovens", "settings"] as const;
+const shelves = ["ingredients", "pans", "ovens", "devices", "settings"] as const;
 export type ShelfName = (typeof shelves)[number];
-const shelfTitle: Record<ShelfName, string> = { ingredients: "Ingredients", pans: "Pans", ovens: "Ovens", settings: "Settings" };
+const shelfTitle: Record<ShelfName, string> = {
+  ingredients: "Ingredients",
+  pans: "Pans",
+  ovens: "Ovens",
+  devices: "Devices",
+  settings: "Settings",
+};
 
 /** The shelf that an address names, or undefined for one that there is not. */
 export const shelfFrom = (name: string): ShelfName | undefined => shelves.find((shelf) => shelf === name);
@@ -42,7 +49,17 @@ export function StoreScreen({ shelf }: { shelf: ShelfName }) {
           onChange={(next) => router.replace((next === "ingredients" ? "/store" : `/store/${next}`) as Href)}
         />
       </View>
-      {shelf === "ingredients" ? <Ingredients /> : shelf === "pans" ? <Pans /> : shelf === "ovens" ? <Ovens /> : <SettingsShelf />}
+      {shelf === "ingredients" ? (
+        <Ingredients />
+      ) : shelf === "pans" ? (
+        <Pans />
+      ) : shelf === "ovens" ? (
+        <Ovens />
+      ) : shelf === "devices" ? (
+        <Devices />
+      ) : (
+        <SettingsShelf />
+      )}
     </View>
   );
 }

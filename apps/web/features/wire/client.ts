@@ -1,4 +1,20 @@
 import {
+  bakeEventsSchema,
+  bakeInputSchema,
+  type BakeInput,
+  bakeSummarySchema,
+  analysisSchema,
+  deviceCommandSchema,
+  type DeviceCommand,
+  deviceInputSchema,
+  type DeviceInput,
+  formulaRequestSchema,
+  type FormulaRequest,
+  slipAnswerSchema,
+  slipRequestSchema,
+  type SlipRequest,
+  storedBakeSchema,
+  storedDeviceSchema,
   designRequestSchema,
   designsSchema,
   familySchema,
@@ -26,8 +42,8 @@ import {
   type VesselInput,
   vesselInputSchema,
 } from "@uprise/contract";
-import type { Ingredient, Wish } from "@uprise/core";
-import type { z } from "zod";
+import type { BakeEvent, Ingredient, Wish } from "@uprise/core";
+import { z } from "zod";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
 /** An answer that was no success, in words for the one at the screen. `status` is 0 when there was no answer at all. */
@@ -134,6 +150,27 @@ export const wire = {
     }),
   design: (wish: Wish) => send(designsSchema, "POST", "/api/design", { body: designRequestSchema.parse(wish) }),
   family: (wish: Wish) => send(familySchema, "POST", "/api/family", { body: designRequestSchema.parse(wish) }),
+  analyse: (body: FormulaRequest, signal?: AbortSignal) =>
+    send(analysisSchema, "POST", "/api/analyse", { body: formulaRequestSchema.parse(body), signal }),
+  slip: (body: SlipRequest) => send(slipAnswerSchema, "POST", "/api/slip", { body: slipRequestSchema.parse(body) }),
+  bakes: (signal?: AbortSignal) => send(pageOf(bakeSummarySchema), "GET", "/api/bakes?pageSize=60", { signal }),
+  readBake: (id: string, signal?: AbortSignal) => send(storedBakeSchema, "GET", at("/api/bakes", id), { signal }),
+  createBake: (bake: BakeInput & { id: string }) =>
+    send(storedBakeSchema, "POST", "/api/bakes", { body: bakeInputSchema.parse(bake) }),
+  removeBake: (id: string, version: number) => send(null, "DELETE", at("/api/bakes", id), { version }),
+  appendEvents: (id: string, events: BakeEvent[]) =>
+    send(z.object({ fresh: z.array(z.string()) }), "POST", `${at("/api/bakes", id)}/events`, {
+      body: bakeEventsSchema.parse({ events }),
+    }),
+  devices: (signal?: AbortSignal) =>
+    every((page) => send(pageOf(storedDeviceSchema), "GET", `/api/devices?pageSize=${PAGE}&page=${page}`, { signal })),
+  createDevice: (device: DeviceInput & { id: string }) =>
+    send(storedDeviceSchema, "POST", "/api/devices", { body: deviceInputSchema.parse(device) }),
+  changeDevice: (id: string, version: number, device: DeviceInput) =>
+    send(storedDeviceSchema, "PUT", at("/api/devices", id), { body: deviceInputSchema.parse(device), version }),
+  removeDevice: (id: string, version: number) => send(null, "DELETE", at("/api/devices", id), { version }),
+  tellDevice: (id: string, command: DeviceCommand) =>
+    send(null, "POST", `${at("/api/devices", id)}/command`, { body: deviceCommandSchema.parse(command) }),
   plan: (day: PlanRequest, signal?: AbortSignal) =>
     send(planSchema, "POST", "/api/plan", { body: planRequestSchema.parse(day), signal }),
   plans: (signal?: AbortSignal) =>

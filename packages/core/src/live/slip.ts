@@ -56,6 +56,12 @@ function effectsOf(before: Analysis, after: Analysis): SlipAnswer["effects"] {
   tell("body", before.body.consistency, after.body.consistency, `The batter goes from ${before.body.consistency.replace(/-/g, " ")} to ${after.body.consistency.replace(/-/g, " ")}.`); // prettier-ignore
   const [was, is] = [Math.round(before.bake.minutes.mid), Math.round(after.bake.minutes.mid)];
   if (Math.abs(is - was) >= 2) tell("minutes", `${was} min`, `${is} min`, `It bakes ${is} min in place of ${was}.`);
+  const meantAt = new Map(before.bands.map(({ name, value }) => [name, value]));
+  for (const { name, value, low, high } of after.bands) {
+    const meant = meantAt.get(name) ?? value;
+    if (Math.abs(value - meant) > 0.3 * (high - low) && (value < low || value > high))
+      tell(name, meant.toPrecision(2), value.toPrecision(2), `${name.replace(/^./, (c) => c.toUpperCase())} goes from ${Number(meant.toPrecision(2))} to ${Number(value.toPrecision(2))}, outside of ${Number(low.toPrecision(2))} to ${Number(high.toPrecision(2))}.`); // prettier-ignore
+  }
   if (before.fill.overflow !== after.fill.overflow && after.fill.overflow) out.push({ what: "fill", from: "fits", to: "runs over", words: "It would rise over the rim." }); // prettier-ignore
   return out;
 }

@@ -1,0 +1,3 @@
+import { CountersScreen } from "../../features/counter/list-screen";
+
+export default CountersScreen;

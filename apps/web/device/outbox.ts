@@ -1,0 +1,89 @@
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+
+/** Something that happened here and has not arrived yet. */
+export interface Waiting<E> {
+  key: string;
+  /** What it belongs to. */
+  of: string;
+  event: E;
+  /** Why it was refused for good; it stays, so that nothing is lost. */
+  refused?: string;
+}
+
+interface Box extends DBSchema {
+  events: { key: string; value: Waiting<unknown>; indexes: { of: string } };
+}
+
+let opening: Promise<IDBPDatabase<Box> | null> | null = null;
+/** Where the browser has no store to give, what waits outlives the page's life only. */
+const here = new Map<string, Waiting<unknown>>();
+
+function box(): Promise<IDBPDatabase<Box> | null> {
+  opening ??= openDB<Box>("uprise-outbox", 1, {
+    upgrade(database) {
+      database.createObjectStore("events", { keyPath: "key" }).createIndex("of", "of");
+    },
+    terminated() {
+      opening = null;
+    },
+  }).catch(() => null);
+  return opening;
+}
+
+/** Keeps an event until it has arrived; kept when the promise is done. */
+export async function keepEvent<E extends { id: string }>(of: string, event: E): Promise<void> {
+  const waiting: Waiting<unknown> = { key: `${of}/${event.id}`, of, event };
+  here.set(waiting.key, waiting);
+  const database = await box();
+  await database?.put("events", waiting).catch(() => undefined);
+}
+
+/** What of something waits here, also from before this page was loaded. */
+export async function waitingEvents<E>(of: string): Promise<Waiting<E>[]> {
+  const database = await box();
+  const stored = database ? await database.getAllFromIndex("events", "of", of).catch(() => []) : [];
+  const all = new Map([...stored, ...[...here.values()].filter((one) => one.of === of)].map((one) => [one.key, one]));
+  return [...all.values()] as Waiting<E>[];
+}
+
+async function drop(keys: readonly string[]): Promise<void> {
+  const database = await box();
+  for (const key of keys) {
+    here.delete(key);
+    await database?.delete("events", key).catch(() => undefined);
+  }
+}
+
+/** How sending ended: it arrived, nothing answered, or it was refused for good and why. */
+export type Sent = { ended: "arrived" } | { ended: "no-answer" } | { ended: "refused"; why: string };
+
+const sending = new Map<string, Promise<void>>();
+const AT_ONCE = 200;
+
+/** Sends what waits, the oldest first; one sending at a time, and what is sent twice counts once at the other end. */
+export function sendWaiting<E extends { at: string; id: string }>(of: string, send: (events: E[]) => Promise<Sent>): Promise<void> {
+  const running = sending.get(of);
+  if (running) return running.then(() => undefined);
+  const work = (async () => {
+    for (;;) {
+      const open = (await waitingEvents<E>(of)).filter(({ refused }) => refused === undefined);
+      const next = open
+        .sort((a, b) => Date.parse(a.event.at) - Date.parse(b.event.at) || (a.event.id < b.event.id ? -1 : 1))
+        .slice(0, AT_ONCE);
+      if (next.length === 0) return;
+      const sent = await send(next.map(({ event }) => event));
+      if (sent.ended === "no-answer") return;
+      if (sent.ended === "arrived") await drop(next.map(({ key }) => key));
+      else {
+        const database = await box();
+        for (const one of next) {
+          const told = { ...one, refused: sent.why };
+          here.set(one.key, told);
+          await database?.put("events", told).catch(() => undefined);
+        }
+      }
+    }
+  })().finally(() => sending.delete(of));
+  sending.set(of, work);
+  return work;
+}

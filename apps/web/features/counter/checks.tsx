@@ -1,0 +1,107 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Analysis, BakeRecord, BakeState } from "@uprise/core";
+import { useState } from "react";
+import { StyleSheet, View } from "react-native";
+import { space, touch } from "../../theme/scale";
+import { Choice } from "../../ui/choice";
+import { NumberField } from "../../ui/number-field";
+import { Button } from "../../ui/press";
+import { Body, Small } from "../../ui/words";
+import { wire } from "../wire/client";
+import { requestOf } from "./request";
+import type { Happen } from "./use-bake";
+
+/** How a batter falls from the spoon, thin to thick; where the reading says another word, that is told. */
+const falls = [
+  { value: "0", label: "runs" },
+  { value: "1", label: "ribbons" },
+  { value: "2", label: "drops in lumps" },
+  { value: "3", label: "holds" },
+] as const;
+const fallsAs: Record<Analysis["body"]["consistency"], number> = {
+  pourable: 0,
+  spoonable: 1,
+  scoopable: 2,
+  "soft-dough": 3,
+  "firm-dough": 3,
+  crumbly: 3,
+};
+
+/** What few bakers write down and every bake hangs on: how warm the batter is, how heavy a cup of it, how it falls. Each moves what is expected. */
+export function Checks({ record, state, happen }: { record: BakeRecord; state: BakeState; happen: Happen }) {
+  const [batterC, setBatterC] = useState<number | undefined>(undefined);
+  const [cupG, setCupG] = useState<number | undefined>(undefined);
+  const [cupMl, setCupMl] = useState<number | undefined>(100);
+  const newest = (what: string): number | undefined => state.measured.filter((one) => one.what === what).at(-1)?.value;
+  const [warm, density, fell] = [newest("batterC"), newest("densityGPerMl"), newest("falls")];
+  const body = requestOf(record.formula, state.lines);
+  const asked = { ...body, process: { ...body.process, ...(warm === undefined ? {} : { batterC: warm }) } };
+  const { data } = useQuery({
+    queryKey: ["checked", asked],
+    queryFn: ({ signal }) => wire.analyse(asked, signal),
+    enabled: state.measured.length > 0,
+    staleTime: Infinity,
+  });
+  return (
+    <View style={styles.checks}>
+      <View style={styles.tools}>
+        <NumberField label="Batter" value={batterC} unit="°C" least={0} most={60} optional onChange={setBatterC} style={styles.field} />
+        <Button style={styles.big} disabled={batterC === undefined} onPress={() => { if (batterC !== undefined) happen("measured", { what: "batterC", value: batterC }); setBatterC(undefined); }}>
+          Note
+        </Button>
+      </View>
+      <View style={styles.tools}>
+        <NumberField label="A full cup of it" value={cupG} unit="g" least={10} most={2000} optional onChange={setCupG} style={styles.field} />
+        <NumberField label="The cup holds" value={cupMl} unit="mL" least={10} most={2000} optional onChange={setCupMl} style={styles.field} />
+        <Button style={styles.big} disabled={cupG === undefined || cupMl === undefined} onPress={() => { if (cupG !== undefined && cupMl !== undefined) happen("measured", { what: "densityGPerMl", value: Math.round((1000 * cupG) / cupMl) / 1000 }); setCupG(undefined); }}>
+          Note
+        </Button>
+      </View>
+      <Choice label="How it falls from the spoon" options={falls} value={fell === undefined ? ("" as "0") : (String(fell) as "0")} onChange={(value) => happen("measured", { what: "falls", value: Number(value) })} />
+      {data ? <Told data={data} record={record} warm={warm} density={density} fell={fell} /> : null}
+    </View>
+  ); // prettier-ignore
+}
+
+function Told({
+  data,
+  record,
+  warm,
+  density,
+  fell,
+}: {
+  data: Analysis;
+  record: BakeRecord;
+  warm: number | undefined;
+  density: number | undefined;
+  fell: number | undefined;
+}) {
+  const minutes = Math.round(data.bake.minutes.mid - record.expected.minutes.mid);
+  const heavier = density === undefined ? 0 : Math.round(100 * (density / data.body.densityGPerMl - 1));
+  const thicker = fell === undefined ? 0 : fell - fallsAs[data.body.consistency];
+  return (
+    <View>
+      {warm !== undefined ? (
+        <Body>{`At ${Math.round(warm)} °C it bakes ${Math.round(data.bake.minutes.low)}–${Math.round(data.bake.minutes.high)} min${minutes === 0 ? ", as was thought" : `, ${Math.abs(minutes)} min ${minutes > 0 ? "longer" : "less"} than was thought`}; it may stand ${data.lift.standMinutes.quarter === null ? "as long as you like" : `${Math.floor(data.lift.standMinutes.quarter)} min`}.`}</Body>
+      ) : null}
+      {density !== undefined ? (
+        <Body>{`${density.toFixed(2)} g in a mL: ${Math.abs(heavier) < 5 ? "as was thought" : heavier > 0 ? `${heavier} % heavier than was thought, so it holds less air and will rise less` : `${-heavier} % lighter than was thought: it holds more air`}.`}</Body>
+      ) : null}
+      {fell !== undefined ? (
+        <Body>
+          {thicker === 0
+            ? `It falls as a ${data.body.consistency.replace("-", " ")} batter does, as was thought.`
+            : `It is ${thicker > 0 ? "thicker" : "thinner"} than the ${data.body.consistency.replace("-", " ")} batter that was thought: is an amount off?`}
+        </Body>
+      ) : null}
+      <Small tone="faint">Computed anew with what was measured.</Small>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  checks: { gap: space.m },
+  tools: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "flex-end" },
+  field: { width: 130 },
+  big: { minHeight: touch.counter },
+});
