@@ -42,7 +42,18 @@ describe("the shapes of the database", () => {
     (await rows<{ name: string }>(file, "SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name"))
       .map(({ name }) => name)
       .filter((name) => name !== "migrations");
-  const newest = ["events", "files", "formula_versions", "formulas", "ingredients", "ovens", "vessels"];
+  const newest = [
+    "bakes",
+    "devices",
+    "events",
+    "files",
+    "formula_versions",
+    "formulas",
+    "ingredients",
+    "ovens",
+    "plans",
+    "vessels",
+  ];
   /** A copy of a file that a program of an earlier shape wrote, in a folder of its own. */
   const oldKitchen = (shape: number): { folder: string; file: string } => {
     const at = mkdtempSync(join(tmpdir(), `uprise-shape-${shape}-`));
@@ -166,7 +177,7 @@ describe("the shapes of the database", () => {
     const names = migrations.map(({ name }) => name);
     expect([...names].sort()).toEqual(names);
     expect(new Set(names).size).toBe(names.length);
-    expect(names.length).toBe(3);
+    expect(names.length).toBe(4);
   });
   test("bringing a newest database up again changes nothing", async () => {
     const saved = await store.formulas.create(formula("Kept"), "first");

@@ -1,0 +1,219 @@
+import { execFileSync, type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+import type { Problem, StoredBake, StoredDevice, StoredPlan } from "@uprise/contract";
+import { foldBake, type Plan, type SlipAnswer } from "@uprise/core";
+import ICAL from "ical.js";
+import { buildApp } from "./app";
+import { DeviceHub } from "./devices/hub";
+import type { App } from "./wire";
+
+let folder: string;
+let app: App;
+let base: string;
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<{ status: number; body: T; text: string }> {
+  const response = await fetch(`${base}${path}`, {
+    method,
+    ...(body === undefined ? {} : { headers: { "content-type": "application/json" }, body: JSON.stringify(body) }),
+  });
+  const text = await response.text();
+  const json = /json/.test(response.headers.get("content-type") ?? "") ? (JSON.parse(text) as T) : (null as T);
+  return { status: response.status, body: json, text };
+}
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "uprise-day-"));
+  app = await buildApp({ port: 0, host: "127.0.0.1", dataFolder: folder, demo: true, webFolder: null });
+  base = await app.listen({ port: 0, host: "127.0.0.1" });
+});
+afterEach(async () => {
+  await app.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+describe("a day", () => {
+  test("the demo's Saturday is planned without being late; its calendar is read back by a library, with alarms and ids that stay", async () => {
+    const { body: stored } = await call<StoredPlan>("GET", "/api/plans/first-boat");
+    const { body: plan, status } = await call<Plan>("POST", "/api/plan", stored.day);
+    expect(status).toBe(200);
+    expect(plan.late).toEqual([]);
+    expect(plan.bakes.map(({ batches }) => batches)).toEqual([1, 2, 2, 1]);
+    const { text } = await call("GET", "/api/plans/first-boat/calendar.ics");
+    const events = new ICAL.Component(ICAL.parse(text) as never[]).getAllSubcomponents("vevent");
+    const read = new Map(events.map((event) => [new ICAL.Event(event).uid, new ICAL.Event(event)]));
+    expect(read.size).toBe(plan.steps.length);
+    for (const { id, start, end } of plan.steps) {
+      const event = read.get(`first-boat.${id}@uprise.invalid`);
+      expect(event?.startDate.toJSDate().getTime()).toBe(Date.parse(start));
+      expect(event?.endDate.toJSDate().getTime()).toBe(Date.parse(end));
+    }
+    const rings = events.filter((event) => event.getFirstSubcomponent("valarm") !== null);
+    expect(rings.length).toBeGreaterThanOrEqual(plan.steps.filter(({ kind }) => kind === "bake" || kind === "out").length);
+    expect((await call("GET", "/api/plans/first-boat/calendar.ics")).text.replace(/DTSTAMP.*/g, "")).toBe(
+      text.replace(/DTSTAMP.*/g, ""),
+    );
+  });
+  test("lines of one's own are planned too; what is wrong is told at its place", async () => {
+    const lines = [["sorghum-flour", 200], ["whole-milk", 180], ["egg", 100], ["powder-aluminium-free", 10]].map(([ingredientId, grams]) => ({ ingredientId, grams }));
+    const day = { start: "2026-11-28T06:00:00Z", hands: 1, ovens: [{ id: "o", racks: 2 }], bakes: [{ id: "a", kind: "muffin", lines }] };
+    const { status, body } = await call<Plan>("POST", "/api/plan", day);
+    expect({ status, kinds: body.steps.some(({ kind }) => kind === "bake") }).toEqual({ status: 200, kinds: true });
+    const wrong = async (change: object): Promise<string> => JSON.stringify((await call<Problem>("POST", "/api/plan", { ...day, ...change })).body);
+    expect(await wrong({ start: "tomorrow" })).toMatch(/would be right/);
+    expect(await wrong({ bakes: [] })).toMatch(/At least one bake/);
+    expect(await wrong({ bakes: [{ id: "a", formulaId: "nobody" }] })).toMatch(/No formula has the id/);
+    expect(await wrong({ bakes: [day.bakes[0], day.bakes[0]] })).toMatch(/id of its own/);
+  }); // prettier-ignore
+});
+
+const event = (id: string, minute: number, more: object): object => ({
+  id,
+  at: new Date(Date.UTC(2026, 10, 28, 5, minute)).toISOString(),
+  ...more,
+});
+
+describe("a bake", () => {
+  const layOut = async (): Promise<StoredBake> =>
+    (await call<StoredBake>("POST", "/api/bakes", { id: "b1", formulaId: "pear-loaf" })).body;
+  const append = (events: object[], id = "b1") => call<{ fresh: string[] }>("POST", `/api/bakes/${id}/events`, { events });
+  test("is laid out once however often it is sent, with steps and what is expected", async () => {
+    const one = await layOut();
+    expect(one.record.steps.map(({ kind }) => kind)).toEqual(expect.arrayContaining(["dry", "combine", "bake", "out"]));
+    expect(one.record.expected.ovens.length).toBeGreaterThan(4);
+    expect((await layOut()).createdAt).toBe(one.createdAt);
+    expect((await call<{ total: number }>("GET", "/api/bakes")).body.total).toBe(1);
+  });
+  test("an event that is sent twice counts once; two bakes may have events of one id; the order is that of time", async () => {
+    await layOut();
+    await call("POST", "/api/bakes", { id: "b2", formulaId: "beet-muffins" });
+    const late = event("x", 20, { kind: "step", stepId: "bake", done: false });
+    const early = event("y", 4, { kind: "weighed", lineId: "dry:salt", grams: 4, by: "scale" });
+    expect((await append([late])).body.fresh).toEqual(["x"]);
+    expect((await append([early, late])).body.fresh).toEqual(["y"]);
+    expect((await append([late], "b2")).body.fresh).toEqual(["x"]);
+    const { body } = await call<StoredBake>("GET", "/api/bakes/b1");
+    expect(body.events.map(({ id }) => id)).toEqual(["y", "x"]);
+    expect(body.phase).toBe("baking");
+  });
+  test("an event that is none is refused with what would be right, and nothing of what came with it is kept", async () => {
+    await layOut();
+    const { status, body } = await call<Problem>("POST", "/api/bakes/b1/events", { events: [event("a", 1, { kind: "started" }), event("b", 2, { kind: "oven", celsius: 900 })] }); // prettier-ignore
+    expect(status).toBe(400);
+    expect(JSON.stringify(body)).toMatch(/in °C; up to 400 would be right/);
+    expect((await call<StoredBake>("GET", "/api/bakes/b1")).body.events).toEqual([]);
+  });
+  test("whoever listens hears what happens, and goes on where the line broke", async () => {
+    await layOut();
+    await append([event("a", 1, { kind: "started" })]);
+    const heard = async (headers: Record<string, string>, many: number, meanwhile?: () => Promise<unknown>): Promise<{ ids: string[]; last: string }> => {
+      const stop = new AbortController();
+      const response = await fetch(`${base}/api/bakes/b1/stream`, { headers, signal: stop.signal });
+      const reader = response.body?.getReader();
+      let text = "";
+      await meanwhile?.();
+      while ((text.match(/^data: /gm) ?? []).length < many) text += new TextDecoder().decode((await reader?.read())?.value);
+      stop.abort();
+      return { ids: [...text.matchAll(/^data: (.*)$/gm)].map(([, data = "{}"]) => (JSON.parse(data) as { id: string }).id), last: [...text.matchAll(/^id: (\d+)$/gm)].at(-1)?.[1] ?? "" };
+    };
+    const first = await heard({}, 2, () => append([event("b", 2, { kind: "looked" })]));
+    expect(first.ids).toEqual(["a", "b"]);
+    await append([event("c", 3, { kind: "turned" })]);
+    expect((await heard({ "last-event-id": first.last }, 1)).ids).toEqual(["c"]);
+  }); // prettier-ignore
+  test("a slip is answered", async () => {
+    const { body } = await call<SlipAnswer>("POST", "/api/slip", {
+      kind: "muffin",
+      batchG: 700,
+      slip: { what: "forgotten", ingredientId: "salt" },
+    });
+    expect(body.remedies.map(({ id }) => id)).toContain("add");
+  });
+});
+
+describe("devices", () => {
+  test("the demo has four stand-ins; one is named anew, tried, unplugged", async () => {
+    const { body } = await call<{ items: StoredDevice[] }>("GET", "/api/devices");
+    expect(body.items.map(({ kind }) => kind).sort()).toEqual(["oven", "ph", "probe", "scale"]);
+    const message = await new Promise<{ device: string; value: number }>((done, fail) => {
+      const socket = new WebSocketClient(`${base.replace("http", "ws")}/api/devices/scale/stream`);
+      socket.onmessage = ({ data }: { data: unknown }) => {
+        socket.close();
+        done(JSON.parse(String(data)) as never);
+      };
+      socket.onerror = () => fail(new Error("no line"));
+    });
+    expect(message).toMatchObject({ device: "scale", kind: "scale", unit: "g" });
+    expect((await call("POST", "/api/devices/scale/command", { command: "boil" })).status).toBe(400);
+    const stored = body.items.find(({ id }) => id === "ph") as StoredDevice;
+    const gone = await fetch(`${base}/api/devices/ph`, { method: "DELETE", headers: { "if-match": `"${stored.version}"` } });
+    expect(gone.status).toBe(204);
+    expect((await call("GET", "/api/devices/ph")).status).toBe(404);
+  });
+  test("nonsense, another's words and too much are dropped and counted, and what is sound still comes through", () => {
+    const hub = new DeviceHub(async () => null);
+    hub.pair("s", { kind: "scale", simulated: false });
+    const sound = { device: "s", kind: "scale", at: "2026-11-28T05:00:00Z", value: 12, unit: "g" };
+    let now = 1000;
+    expect(hub.hear("s", JSON.stringify(sound), now)).toBe(true);
+    for (const bad of ["{", "", 7, null, { ...sound, value: "much" }, { ...sound, device: "t" }, { ...sound, kind: "probe" }, { ...sound, at: "now" }]) expect(hub.hear("s", bad, now)).toBe(false);
+    expect(hub.state("s")).toMatchObject({ dropped: 8, last: { value: 12 } });
+    for (let k = 0; k < 500; k++) hub.hear("s", sound, now);
+    expect(hub.state("s").dropped).toBeGreaterThan(480);
+    now += 2000;
+    expect(hub.hear("s", { ...sound, value: 13 }, now)).toBe(true);
+    hub.close();
+  }); // prettier-ignore
+});
+
+/** The browser's own socket, as Node 20 has it behind a flag: the one that the server's own plugin brings. */
+// eslint-disable-next-line @typescript-eslint/no-require-imports
+const WebSocketClient = require("ws") as new (url: string) => {
+  onmessage: (event: { data: unknown }) => void;
+  onerror: () => void;
+  close(): void;
+};
+
+describe("a killed process", () => {
+  const root = resolve(__dirname, "../../..");
+  const start = (data: string): Promise<{ child: ChildProcess; url: string }> =>
+    new Promise((done, fail) => {
+      const child = spawn(process.execPath, ["apps/server/dist/main.mjs"], { cwd: root, env: { ...process.env, PORT: "0", UPRISE_DATA: data, UPRISE_DEMO: "1" }, stdio: ["ignore", "pipe", "inherit"] }); // prettier-ignore
+      child.stdout?.on("data", (chunk: Buffer) => {
+        const url = /http:\/\/\S+/.exec(chunk.toString())?.[0];
+        if (url) done({ child, url });
+      });
+      child.once("exit", (code) => fail(new Error(`server ended with ${code}`)));
+    });
+  const end = (child: ChildProcess, signal: NodeJS.Signals): Promise<unknown> => {
+    child.removeAllListeners("exit");
+    const over = new Promise((done) => child.on("exit", done));
+    child.kill(signal);
+    return over;
+  };
+  test("between events finds every one that it took, and the queue that is sent again counts once", async () => {
+    execFileSync(process.execPath, ["scripts/build-server.mjs"], { cwd: root });
+    const data = mkdtempSync(join(tmpdir(), "uprise-killed-"));
+    const queue = Array.from({ length: 12 }, (_, k) => event(`q${k}`, k, k === 5 ? { kind: "step", stepId: "bake", done: false } : { kind: "probe", celsius: 20 + k })); // prettier-ignore
+    let server = await start(data);
+    base = server.url;
+    await call("POST", "/api/bakes", { id: "b1", formulaId: "pear-loaf" });
+    for (const one of queue.slice(0, 9)) {
+      await call("POST", "/api/bakes/b1/events", { events: [one] });
+      if (one === queue[3] || one === queue[8]) {
+        await end(server.child, "SIGKILL");
+        server = await start(data);
+        base = server.url;
+      }
+    }
+    // The phone does not know what arrived: it sends all of it.
+    const { body } = await call<{ fresh: string[] }>("POST", "/api/bakes/b1/events", { events: queue });
+    expect(body.fresh).toEqual(["q9", "q10", "q11"]);
+    const { body: bake } = await call<StoredBake>("GET", "/api/bakes/b1");
+    expect(bake.events.map(({ id }) => id)).toEqual(queue.map((one) => (one as { id: string }).id));
+    expect(foldBake(bake.record, bake.events).probe.length).toBe(6);
+    await end(server.child, "SIGTERM");
+    rmSync(data, { recursive: true, force: true });
+  }, 60_000);
+});
