@@ -37,7 +37,7 @@ test("a day is planned, moved by hand and by keyboard, and told late with what w
   await page.getByRole("link", { name: /Ready when the first boat lands/ }).click();
   await page.getByText(/Everything is done by/).waitFor();
   expect(await faultsOf(page)).toEqual([]);
-  const skillet = page.getByLabel(/D: Into the oven/);
+  const skillet = page.getByLabel(/^D .*Into the oven/);
   const before = await skillet.getAttribute("aria-label");
   await skillet.focus();
   await page.keyboard.press("Space");
@@ -74,7 +74,7 @@ test("its prep sheet, shopping list and ribbon go on paper", async () => {
 test("a bake from the day: a slip and its remedy, a reload, a dead server, the oven by its probe, cooling, judging", async () => {
   const page = await kitchen.open("/day/first-boat");
   await page.getByText(/Everything is done by/).waitFor();
-  await press(page, "Rehearse Buckwheat, pear and ginger loaf");
+  await press(page, "Rehearse: Buckwheat, pear and ginger loaf");
   await page.getByText(/A rehearsal/).waitFor();
   expect(await faultsOf(page)).toEqual([]);
   // Flour from the scale, by the stand-in's hand.

@@ -46,7 +46,7 @@ const patched = new WeakSet<Element>();
  * The framework puts a scrollTo of its own on what scrolls, which does not know the page's `{ top }`; the keyboard would then neither scroll nor
  * move. Its own calls go on as before.
  */
-function letScroll(from: EventTarget | null): void {
+export function letScroll(from: EventTarget | null): void {
   for (let at = from instanceof Element ? from.parentElement : null; at; at = at.parentElement) {
     if (at.scrollTo === Element.prototype.scrollTo || patched.has(at)) continue;
     patched.add(at);

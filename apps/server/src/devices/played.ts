@@ -62,13 +62,30 @@ export function playedScale(random: Random): Played {
   };
 }
 
+/** Numbers that belong to a word: the same bake hides the same oven, also when the server was started anew. */
+function hiddenIn(word: string): Random {
+  let state = 2166136261;
+  for (const sign of word) state = Math.imul(state ^ (sign.codePointAt(0) ?? 0), 16777619) >>> 0;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 4294967296;
+  };
+}
+
 /** A probe in a bake: the core of an oven whose strength and pace nobody was told, with lag, noise and drop-outs. */
 export function playedProbe(random: Random): Played {
-  const hidden = { biasK: Math.max(-24, Math.min(24, 11 * normal(random))), pace: 0.06 * normal(random), depth: 0.05 * random() };
+  const hide = (from: Random) => ({
+    biasK: Math.max(-24, Math.min(24, 11 * normal(from))),
+    pace: 0.06 * normal(from),
+    depth: 0.05 * from(),
+  });
+  let hidden = hide(random);
   let shown = ROOM_C;
   let last: number | null = null;
   return {
-    tell: () => undefined,
+    tell(command) {
+      if (command.command === "rehearse" && command.bakeId !== undefined) hidden = hide(hiddenIn(command.bakeId));
+    },
     show(now, bake) {
       const here = bake ? bakeClock(bake.record, now) : now;
       const seconds = last === null ? 0 : Math.max(0, (here - last) / 1000);

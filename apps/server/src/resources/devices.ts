@@ -10,7 +10,8 @@ import { type App, idParams, problems } from "../wire";
 import { resource, withoutBody } from "./resource";
 import { streamTo } from "./stream";
 
-type Device = Pick<DeviceInput, "name" | "kind" | "simulated">;
+/** `rehearsing` is the bake that a stand-in stands in, so that a server that was started anew goes on with it. */
+type Device = Pick<DeviceInput, "name" | "kind" | "simulated"> & { rehearsing?: string };
 
 /** Pairs, names, tells and unplugs devices; what they show comes as server-sent events or over a WebSocket, one JSON object a line. */
 export async function deviceRoutes(app: App, store: Store): Promise<void> {
@@ -26,8 +27,14 @@ export async function deviceRoutes(app: App, store: Store): Promise<void> {
     return { record: row.body, state: foldBake(row.body, events) };
   });
   app.addHook("onClose", () => hub.close());
-  for (const { id, body } of await rows.list()) hub.pair(id, body);
-  const from = (row: StoredThing<Device>): StoredDevice => ({ ...withoutBody(row), ...row.body, ...hub.state(row.id) });
+  for (const { id, body } of await rows.list()) {
+    hub.pair(id, body);
+    if (body.rehearsing !== undefined) hub.tell(id, { command: "rehearse", bakeId: body.rehearsing });
+  }
+  const from = (row: StoredThing<Device>): StoredDevice => {
+    const { name, kind, simulated } = row.body;
+    return { ...withoutBody(row), name, kind, simulated, ...hub.state(row.id) };
+  };
   resource<Device, StoredDevice>(app, {
     path: "/api/devices",
     what: "device",
@@ -57,8 +64,10 @@ export async function deviceRoutes(app: App, store: Store): Promise<void> {
     "/api/devices/:id/command",
     { schema: { summary: "Tell a device something: tare, unit, set, rehearse", tags: ["devices"], params: idParams, body: deviceCommandSchema, response: { 204: z.null(), ...problems } } },
     async ({ params, body }, reply) => {
-      await find(params.id);
+      const row = await find(params.id);
       if (!hub.tell(params.id, body)) throw new Refusal("unprocessable", "This device takes no commands; its bridge only sends.");
+      if (body.command === "rehearse" && body.bakeId !== undefined)
+        await rows.change(row.id, row.version, { ...row.body, rehearsing: body.bakeId });
       return reply.status(204).send(null);
     },
   ); // prettier-ignore

@@ -29,10 +29,10 @@ export function BeginBake({ title, ...of }: Omit<BakeInput, "id" | "rehearsal"> 
   });
   return (
     <View style={styles.begin}>
-      <Button disabled={begin.isPending} onPress={() => begin.mutate(false)} label={`Bake ${title}`}>
+      <Button disabled={begin.isPending} onPress={() => begin.mutate(false)} label={`Bake it: ${title}`}>
         Bake it
       </Button>
-      <Button kind="quiet" disabled={begin.isPending} onPress={() => begin.mutate(true)} label={`Rehearse ${title}`}>
+      <Button kind="quiet" disabled={begin.isPending} onPress={() => begin.mutate(true)} label={`Rehearse: ${title}`}>
         Rehearse
       </Button>
       {begin.error ? <Small tone="stop">{begin.error.message}</Small> : null}

@@ -30,21 +30,23 @@ export function Bakes({ day, plan, formulas, onChange, shown, onShow }: BakesPro
   const set = (id: string, next: Partial<DayBake>): void =>
     onChange({ bakes: day.bakes.map((bake) => (bake.id === id ? { ...bake, ...next } : bake)) });
   return (
-    <View role="list" aria-label="Bakes of the day">
-      {day.bakes.map((bake, k) => (
-        <BakeRow
-          key={bake.id}
-          bake={bake}
-          mark={markOf(k)}
-          day={day}
-          plan={plan}
-          title={formulas.find(({ id }) => id === bake.formulaId)?.title ?? bake.title ?? "A bake"}
-          open={shown === bake.id}
-          onOpen={() => onShow(shown === bake.id ? null : bake.id)}
-          onSet={(next) => set(bake.id, next)}
-          onRemove={day.bakes.length > 1 ? () => onChange({ bakes: day.bakes.filter(({ id }) => id !== bake.id) }) : null}
-        />
-      ))}
+    <View>
+      <View role="list" aria-label="Bakes of the day">
+        {day.bakes.map((bake, k) => (
+          <BakeRow
+            key={bake.id}
+            bake={bake}
+            mark={markOf(k)}
+            day={day}
+            plan={plan}
+            title={formulas.find(({ id }) => id === bake.formulaId)?.title ?? bake.title ?? "A bake"}
+            open={shown === bake.id}
+            onOpen={() => onShow(shown === bake.id ? null : bake.id)}
+            onSet={(next) => set(bake.id, next)}
+            onRemove={day.bakes.length > 1 ? () => onChange({ bakes: day.bakes.filter(({ id }) => id !== bake.id) }) : null}
+          />
+        ))}
+      </View>
       {adding ? (
         <PickFormula
           formulas={formulas}
@@ -118,7 +120,7 @@ function BakeRow({ bake, mark, day, plan, title, open, onOpen, onSet, onRemove }
   };
   return (
     <View role="listitem" style={[styles.row, { borderBottomColor: colours.rule }]}>
-      <Press onPress={onOpen} aria-expanded={open} label={`${mark}, ${title}`} style={styles.head}>
+      <Press onPress={onOpen} aria-expanded={open} style={styles.head}>
         <View style={[styles.mark, { backgroundColor: colours.ink }]}>
           <Body strong tone="paper">
             {mark}

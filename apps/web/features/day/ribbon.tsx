@@ -14,6 +14,7 @@ import { StyleSheet, View, type ViewStyle } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Block } from "../../ui/dom";
+import { letScroll } from "../../ui/movable";
 import { Small } from "../../ui/words";
 import { clockOf, isoLike, markOf, minutesBetween } from "./times";
 
@@ -63,7 +64,7 @@ export function Ribbon({
     if (moved !== 0) onMove(step.bakeId, isoLike(Date.parse(step.start) + moved * 60_000, plan.start));
   };
   return (
-    <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ screenReaderInstructions: { draggable: "Space takes hold of the bake, the arrows move it along the day, Space puts it down, Escape leaves it." } }}>
+    <DndContext sensors={sensors} onDragStart={({ activatorEvent }) => letScroll(activatorEvent.target)} onDragEnd={drop} accessibility={{ screenReaderInstructions: { draggable: "Space takes hold of the bake, the arrows move it along the day, Space puts it down, Escape leaves it." } }}>
       <View style={styles.heads} aria-hidden>
         {columns.map(({ id, name }) => (
           <View key={id} style={[styles.head, { borderBottomColor: colours.strongRule }]}>
@@ -168,7 +169,7 @@ function StepBlock({ run: { step, steps, end }, mark, top, height, lane, lanes, 
       {...(movable ? { ...listeners, ...attributes } : { role: "img" })}
       {...(movable ? {} : { tabIndex: undefined })}
       onClick={onShow}
-      aria-label={`${span}, ${mark}: ${told}`}
+      aria-label={hot ? `${mark} ${clockOf(step.start)} to ${clockOf(end)}: ${told}` : `${span}, ${mark}: ${told}`}
       title={`${span}: ${told}`}
       style={StyleSheet.flatten([
         styles.block,
