@@ -41,7 +41,12 @@ test("a day is planned, moved by hand and by keyboard, and told late with what w
   const before = await skillet.getAttribute("aria-label");
   await skillet.focus();
   await page.keyboard.press("Space");
-  for (let k = 0; k < 4; k++) await page.keyboard.press("ArrowDown");
+  await page.getByText(/You have taken hold of Millet/).waitFor({ state: "attached" });
+  await page.waitForTimeout(100);
+  for (let k = 0; k < 4; k++) {
+    await page.keyboard.press("ArrowDown");
+    await page.waitForTimeout(120);
+  }
   await page.keyboard.press("Space");
   await page.getByText(/put there by hand/).waitFor();
   await page.waitForFunction(

@@ -7,6 +7,7 @@ import { useColours } from "../../theme/theme";
 import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
 import { Body, Figure, Small } from "../../ui/words";
+import { wire } from "../wire/client";
 import { useDevice } from "../wire/use-device";
 import type { Happen } from "./use-bake";
 
@@ -15,6 +16,7 @@ const WRITE_EVERY_MIN = 0.5;
 const LID_S = 30;
 
 interface OvenProps {
+  bakeId: string;
   record: BakeRecord;
   state: BakeState;
   now: number;
@@ -23,10 +25,11 @@ interface OvenProps {
 }
 
 /** In the oven: how long it still takes by what the probe shows, and what is seen and done meanwhile. */
-export function Oven({ record, state, now, happen, probeId }: OvenProps) {
+export function Oven({ bakeId, record, state, now, happen, probeId }: OvenProps) {
   const { expected } = record;
   const { message, silent } = useDevice(probeId);
   const [setC, setSetC] = useState<number | undefined>(undefined);
+  useStandIn(record.rehearsal ? probeId : null, bakeId);
   const inAt = Date.parse(state.inOvenAt ?? "");
   const minutes = Math.max(0, (now - inAt) / 60_000);
   const piece = Math.floor(minutes / WRITE_EVERY_MIN);
@@ -77,6 +80,26 @@ export function Oven({ record, state, now, happen, probeId }: OvenProps) {
       {state.ovenC.length > 0 ? <Small>{`Set to ${Math.round(state.ovenC.at(-1)?.celsius ?? 0)} °C: the probe tells what that does.`}</Small> : null}
     </View>
   ); // prettier-ignore
+}
+
+const TOLD_AGAIN_MS = 3000;
+
+/** In a rehearsal the stand-in is told which bake it stands in, until the server has heard it. */
+function useStandIn(probeId: string | null, bakeId: string): void {
+  useEffect(() => {
+    if (probeId === null) return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let over = false;
+    const tell = (): void =>
+      void wire.tellDevice(probeId, { command: "rehearse", bakeId }).catch(() => {
+        if (!over) timer = setTimeout(tell, TOLD_AGAIN_MS);
+      });
+    tell();
+    return () => {
+      over = true;
+      clearTimeout(timer);
+    };
+  }, [probeId, bakeId]);
 }
 
 function ovenWords({ ovenK, readings, ignored }: ReturnType<typeof remainingOf>): string {

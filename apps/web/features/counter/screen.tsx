@@ -11,7 +11,7 @@ import { Button } from "../../ui/press";
 import { Failed, Loading, NotFound } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
-import { wire, WireError } from "../wire/client";
+import { WireError } from "../wire/client";
 import { useKitchen } from "../wire/queries";
 import { type AlarmWay, alarmWays, useAlarm, useAlarmWay } from "./alarm";
 import { Checks } from "./checks";
@@ -93,7 +93,7 @@ function BakeOf({ stored }: { stored: StoredBake }) {
         {slip ? (
           <SlipPanel key={JSON.stringify(slip)} record={record} state={state} shelf={kitchen.shelf} slip={slip} happen={happen} onEnd={() => setSlip(null)} />
         ) : state.phase === "baking" ? (
-          <Oven record={record} state={state} now={now} happen={happen} probeId={idOf("probe")} />
+          <Oven bakeId={stored.id} record={record} state={state} now={now} happen={happen} probeId={idOf("probe")} />
         ) : state.phase === "judged" && state.judged ? (
           <Judged judged={state.judged} />
         ) : (
@@ -132,7 +132,7 @@ function BakeOf({ stored }: { stored: StoredBake }) {
         <Choice label="How this device calls" options={alarmWays.map((value) => ({ value, label: alarmWords[value] }))} value={way} onChange={setWay} />
         <Told live={live} />
       </ScrollView>
-      {!slip && current && !line && state.phase !== "judged" && state.phase !== "baking" ? <Act step={current} record={record} state={state} happen={happen} probeId={idOf("probe")} stored={stored} /> : null}
+      {!slip && current && !line && state.phase !== "judged" && state.phase !== "baking" ? <Act step={current} happen={happen} /> : null}
     </View>
   ); // prettier-ignore
 }
@@ -169,28 +169,10 @@ function Now({ step, small }: { step: WorkStep; small: boolean }) {
 }
 
 /** The one thing to do with the step, where the thumb is. */
-function Act({
-  step,
-  record,
-  happen,
-  probeId,
-  stored,
-}: {
-  step: WorkStep;
-  record: StoredBake["record"];
-  state: ReturnType<typeof useLiveBake>["state"];
-  happen: ReturnType<typeof useLiveBake>["happen"];
-  probeId: string | null;
-  stored: StoredBake;
-}) {
+function Act({ step, happen }: { step: WorkStep; happen: ReturnType<typeof useLiveBake>["happen"] }) {
   const colours = useColours();
   const byItself = step.needs === "nothing" || step.needs === "oven";
-  const begin = (): void => {
-    happen("step", { stepId: step.id, done: false });
-    // The stand-ins follow the bake that goes in.
-    if (step.kind === "bake" && probeId && record.rehearsal)
-      void wire.tellDevice(probeId, { command: "rehearse", bakeId: stored.id }).catch(() => undefined);
-  };
+  const begin = (): void => happen("step", { stepId: step.id, done: false });
   const word = step.kind === "bake" ? "It is in the oven" : byItself ? "Begun" : "Done";
   return (
     <View style={[styles.act, { borderTopColor: colours.strongRule, backgroundColor: colours.paper }]}>

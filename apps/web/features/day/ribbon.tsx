@@ -1,4 +1,5 @@
 import {
+  type Announcements,
   DndContext,
   type DragEndEvent,
   KeyboardSensor,
@@ -6,6 +7,7 @@ import {
   TouchSensor,
   useDraggable,
   useSensor,
+  type UniqueIdentifier,
   useSensors,
 } from "@dnd-kit/core";
 import type { Plan, PlannedStep } from "@uprise/core";
@@ -57,6 +59,16 @@ export function Ribbon({
   const used = plan.ovens.filter(({ id }) => plan.steps.some(({ resources }) => resources.includes(id)));
   const columns = [{ id: "hands", name: "Hands" }, ...(plan.steps.some(({ resources }) => resources.includes("mixer")) ? [{ id: "mixer", name: "Mixer" }] : []), ...used]; // prettier-ignore
   const nowAt = ((now - zero) / 60_000) * PER_MINUTE;
+  const named = (id: UniqueIdentifier): string => {
+    const step = plan.steps.find((one) => one.id === id);
+    return plan.bakes.find((bake) => bake.id === step?.bakeId)?.title ?? "the bake";
+  };
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `You have taken hold of ${named(active.id)}.`,
+    onDragOver: () => undefined,
+    onDragEnd: ({ active }) => `${named(active.id)} is put down; the day is planned around it.`,
+    onDragCancel: ({ active }) => `${named(active.id)} is back where it was.`,
+  };
   const drop = ({ active, delta }: DragEndEvent): void => {
     const step = plan.steps.find(({ id }) => id === active.id);
     if (!step || !onMove || Math.abs(delta.y) < PER_MINUTE) return;
@@ -64,7 +76,7 @@ export function Ribbon({
     if (moved !== 0) onMove(step.bakeId, isoLike(Date.parse(step.start) + moved * 60_000, plan.start));
   };
   return (
-    <DndContext sensors={sensors} onDragStart={({ activatorEvent }) => letScroll(activatorEvent.target)} onDragEnd={drop} accessibility={{ screenReaderInstructions: { draggable: "Space takes hold of the bake, the arrows move it along the day, Space puts it down, Escape leaves it." } }}>
+    <DndContext sensors={sensors} onDragStart={({ activatorEvent }) => letScroll(activatorEvent.target)} onDragEnd={drop} accessibility={{ announcements, screenReaderInstructions: { draggable: "Space takes hold of the bake, the arrows move it along the day, Space puts it down, Escape leaves it." } }}>
       <View style={styles.heads} aria-hidden>
         {columns.map(({ id, name }) => (
           <View key={id} style={[styles.head, { borderBottomColor: colours.strongRule }]}>
