@@ -19,14 +19,19 @@ let opening: Promise<IDBPDatabase<Box> | null> | null = null;
 const here = new Map<string, Waiting<unknown>>();
 
 function box(): Promise<IDBPDatabase<Box> | null> {
-  opening ??= openDB<Box>("uprise-outbox", 1, {
-    upgrade(database) {
-      database.createObjectStore("events", { keyPath: "key" }).createIndex("of", "of");
-    },
-    terminated() {
-      opening = null;
-    },
-  }).catch(() => null);
+  // A browser without a store throws at once; that too is no store.
+  opening ??= Promise.resolve()
+    .then(() =>
+      openDB<Box>("uprise-outbox", 1, {
+        upgrade(database) {
+          database.createObjectStore("events", { keyPath: "key" }).createIndex("of", "of");
+        },
+        terminated() {
+          opening = null;
+        },
+      }),
+    )
+    .catch(() => null);
   return opening;
 }
 
