@@ -3,7 +3,23 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:f
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { brotliCompressSync, constants } from "node:zlib";
-import { analyse, balance, catalogue, design, moved, profileOf, readings, readRecipe, swap } from "@uprise/core";
+import {
+  analyse,
+  balance,
+  bareKitchen,
+  beginKind,
+  catalogue,
+  type Day,
+  design,
+  moved,
+  openFormula,
+  planDay,
+  profileOf,
+  readings,
+  readRecipe,
+  slipAnswer,
+  swap,
+} from "@uprise/core";
 import { sampledRange } from "@uprise/core/src/bake/sensitivity";
 import { ready } from "@uprise/core/src/analyse";
 import { simulateStart } from "@uprise/core/src/bake/simulate";
@@ -135,6 +151,23 @@ say(
 );
 
 const wished = { kind: "muffin" as const };
+const twelve: Day = {
+  start: "2026-11-28T05:00:00Z",
+  bakes: (["loaf", "muffin", "scone", "biscuit", "bar", "cornbread-sweet"] as const).map((kind) => ({ id: kind, title: kind, input: openFormula(beginKind(kind, "metric", 800), bareKitchen), batches: 2, readyBy: "2026-11-28T12:00:00Z" })),
+  ovens: [{ id: "a", racks: 3 }, { id: "b", racks: 2 }],
+  hands: 1,
+  mixers: 1,
+}; // prettier-ignore
+planDay(twelve);
+say(
+  "plan a day: 12 batches, 2 ovens, one pair of hands (bakes known)",
+  time(() => planDay(twelve), 5),
+);
+const meant = openFormula(beginKind("loaf", "metric", 900), bareKitchen);
+say(
+  "answer a slip: six times the powder, what it does and what helps",
+  time(() => slipAnswer(meant, { what: "amount", ingredientId: meant.lines.find(({ ingredientId }) => /^powder/.test(ingredientId ?? ""))?.ingredientId ?? "", grams: 40, mixed: true }), 10),
+); // prettier-ignore
 say(
   "design muffins from the usual shelf: four formulas, weighed out, baked, judged",
   time(() => design(wished), 10),
