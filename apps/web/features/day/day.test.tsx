@@ -1,10 +1,11 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import type { PlanRequest, StoredPlan } from "@uprise/contract";
 import { fireEvent, render, screen, waitFor } from "@testing-library/react";
-import { bareKitchen, beginKind, openFormula, type Plan, planDay } from "@uprise/core";
+import { bareKitchen, type BakeEvent, beginKind, openFormula, type Plan, planDay, readyForCounter } from "@uprise/core";
 import { ThemeProvider } from "../../theme/theme";
 import { wire, WireError } from "../wire/client";
 import { DayScreen } from "./screen";
+import { soFarOf } from "./so-far";
 import { clockOf, dateOf, isoFrom, isoLike, lengthWords, markOf } from "./times";
 
 jest.mock("expo-router", () => ({ useRouter: () => ({ navigate: jest.fn() }) }));
@@ -61,6 +62,28 @@ test("a day that is not saved stays on the screen and says so", async () => {
   await screen.findByText(/Not saved: No answer/);
   expect((screen.getByLabelText("All ready by") as HTMLInputElement).value).toBe("09:15");
 }, 30_000);
+
+test("planned again, what has begun at the counter is told with its times; what runs takes as long as it should", () => {
+  const { steps, expected } = readyForCounter(openFormula(beginKind("muffin", "metric", 700), bareKitchen));
+  const bake = steps.find(({ kind }) => kind === "bake")?.id ?? "";
+  const at = (minute: number): string => new Date(Date.parse(start) + minute * 60_000).toISOString();
+  const events: BakeEvent[] = [
+    { id: "a", at: at(3), kind: "step", stepId: "pan", done: true },
+    { id: "b", at: at(10), kind: "step", stepId: bake, done: false },
+  ];
+  const record = { title: "x", formula: beginKind("muffin", "metric", 700), steps, expected, batch: 2, ovenId: "deck" };
+  const done = soFarOf({ record, events }, Date.parse(at(12)), start);
+  expect(done).toEqual([
+    { batch: 2, stepId: "pan", start: "2026-11-28T05:33:00+01:00", end: "2026-11-28T05:33:00+01:00", ovenId: "deck" },
+    {
+      batch: 2,
+      stepId: bake,
+      start: "2026-11-28T05:40:00+01:00",
+      end: isoLike(Date.parse(at(10)) + expected.minutes.mid * 60_000, start),
+      ovenId: "deck",
+    },
+  ]);
+});
 
 test("times are those of the day's own place, whatever the device's clock", () => {
   expect(clockOf(start)).toBe("05:30");

@@ -1,3 +1,4 @@
+import { useMutation } from "@tanstack/react-query";
 import type { StoredPlan } from "@uprise/contract";
 import { aroundNow, type Plan } from "@uprise/core";
 import { useState } from "react";
@@ -19,8 +20,9 @@ import { useFormulas, useOvenList } from "../wire/queries";
 import { Bakes } from "./bakes";
 import { ovenOfDay } from "./list-screen";
 import { Ribbon, useNow } from "./ribbon";
+import { fromNow } from "./so-far";
 import { StartBakes } from "./start";
-import { clockOf, dateOf, isoFrom, isoLike, lengthWords } from "./times";
+import { clockOf, dateOf, isoFrom, lengthWords } from "./times";
 import { useDay, usePlan, usePlanned } from "./use-day";
 
 /** A day of bakes: what is wanted by when, and the ribbon that it makes. */
@@ -46,6 +48,7 @@ function DayOf({ stored }: { stored: StoredPlan }) {
   const { data: list } = useFormulas("");
   const [shown, setShown] = useState<string | null>(null);
   useTitle(title);
+  const again = useMutation({ mutationFn: () => fromNow(stored.id, day, Date.now()), onSuccess: change });
   const formulas = list?.pages.flatMap((page) => page.items) ?? [];
   const sheet = (
     <View style={styles.sheet}>
@@ -68,6 +71,7 @@ function DayOf({ stored }: { stored: StoredPlan }) {
           Take the last change back
         </Button>
       ) : null}
+      {again.error ? <Notice gravity="caution" title={`Not planned again: ${again.error.message}`} /> : null}
       {plan ? <Verdict plan={plan} /> : null}
       {plan ? <StartBakes plan={plan} day={day} planId={stored.id} /> : null}
       <View style={styles.tools}>
@@ -77,7 +81,7 @@ function DayOf({ stored }: { stored: StoredPlan }) {
         <Button kind="quiet" onPress={() => globalThis.location.assign(`/api/plans/${stored.id}/calendar.ics`)}>
           Into a calendar
         </Button>
-        <Button kind="quiet" onPress={() => change({ now: isoLike(Date.now(), day.start) })} disabled={now < Date.parse(day.start)}>
+        <Button kind="quiet" onPress={() => again.mutate()} disabled={again.isPending || now < Date.parse(day.start)}>
           Plan again from now
         </Button>
       </View>

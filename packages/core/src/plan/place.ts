@@ -243,7 +243,8 @@ export function place(job: Job, ware: Kitchenware, { ovenId, mayWait, ...manner 
   const most = Math.min(mayWait, Math.max(0, shape.mayStand - shape.stands));
   const options = { ...manner, mayWait, stand: Math.min(manner.stand ?? 0, most) };
   let best: { at: number; ovenId: string; heating: number; here: InOven } | null = null;
-  const tried = begun?.ovenId !== undefined ? [begun.ovenId] : ovenId === undefined ? [...job.inOven.keys()] : [ovenId];
+  const own = begun?.ovenId;
+  const tried = own !== undefined && job.inOven.has(own) ? [own] : ovenId === undefined ? [...job.inOven.keys()] : [ovenId];
   const first = Math.max(ware.from, job.earliest) + leadOf(job);
   for (const id of tried) {
     const here = job.inOven.get(id);
