@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import type { Problem, StoredBake, StoredDevice, StoredPlan } from "@uprise/contract";
-import { foldBake, type Plan, type SlipAnswer } from "@uprise/core";
+import { foldBake, type Formula, type Plan, type SlipAnswer } from "@uprise/core";
 import ICAL from "ical.js";
 import { buildApp } from "./app";
 import { DeviceHub } from "./devices/hub";
@@ -65,6 +65,45 @@ describe("a day", () => {
     expect(await wrong({ bakes: [] })).toMatch(/At least one bake/);
     expect(await wrong({ bakes: [{ id: "a", formulaId: "nobody" }] })).toMatch(/No formula has the id/);
     expect(await wrong({ bakes: [day.bakes[0], day.bakes[0]] })).toMatch(/id of its own/);
+  }); // prettier-ignore
+  test("asked for as a stream it tells how far it is, then the plan or what is wrong", async () => {
+    const { body: stored } = await call<StoredPlan>("GET", "/api/plans/first-boat");
+    const told = async (day: unknown): Promise<{ progress?: number; plan?: Plan; problem?: Problem }[]> => {
+      const response = await fetch(`${base}/api/plan`, {
+        method: "POST",
+        headers: { "content-type": "application/json", accept: "text/event-stream" },
+        body: JSON.stringify(day),
+      });
+      const text = await response.text();
+      return [...text.matchAll(/^data: (.*)$/gm)].map(([, data = ""]) => JSON.parse(data) as object);
+    };
+    const events = await told(stored.day);
+    const progress = events.flatMap((event) => event.progress ?? []);
+    expect(progress.length).toBeGreaterThan(5);
+    expect([...progress].sort((a, b) => a - b)).toEqual(progress);
+    expect(events.at(-1)?.plan).toEqual((await call<Plan>("POST", "/api/plan", stored.day)).body);
+    expect((await told({ ...stored.day, ovens: [] })).at(-1)?.problem?.detail).toMatch(/no oven of this day does that/);
+  });
+  test("steps that the baker changed are those of the plan and of the counter", async () => {
+    const { body: stored } = await call<{ formula: Formula; version: number }>("GET", "/api/formulas/pear-loaf");
+    const steps = [
+      { own: "own-1", follows: "portion", words: "Lay pear slices along it", minutes: 4, needs: "hands" },
+      { step: "wrap", off: true },
+    ];
+    const formula = { ...stored.formula, process: { ...stored.formula.process, steps } };
+    const changed = await fetch(`${base}/api/formulas/pear-loaf`, {
+      method: "PUT",
+      headers: { "content-type": "application/json", "if-match": `"${stored.version}"` },
+      body: JSON.stringify(formula),
+    });
+    expect(changed.status).toBe(200);
+    const day = { start: "2026-11-28T06:00:00Z", hands: 1, ovens: [{ id: "o", racks: 2 }], bakes: [{ id: "a", formulaId: "pear-loaf" }] };
+    const { body: plan } = await call<Plan>("POST", "/api/plan", day);
+    const own = plan.steps.find(({ stepId }) => stepId === "own-1");
+    expect(own).toMatchObject({ words: "Lay pear slices along it", resources: ["hands"] });
+    expect(plan.steps.some(({ kind }) => kind === "wrap")).toBe(false);
+    const { body: bake } = await call<StoredBake>("POST", "/api/bakes", { id: "b9", formulaId: "pear-loaf" });
+    expect(bake.record.steps.map(({ id }) => id)).toContain("own-1");
   }); // prettier-ignore
 });
 

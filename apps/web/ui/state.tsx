@@ -66,7 +66,34 @@ export function Busy({ on, what }: { on: boolean; what: string }) {
   );
 }
 
+/** Long work with a bar of what is done and a way to stop it; a line of fixed height, so that nothing jumps when it ends. */
+export function Progress({ on, what, done, onStop }: { on: boolean; what: string; done: number; onStop: () => void }) {
+  const colours = useColours();
+  const percent = Math.round(100 * Math.min(1, Math.max(0, done)));
+  return (
+    <View style={styles.progress}>
+      {on ? (
+        <>
+          <View style={styles.progressWords} role="progressbar" aria-label={what} aria-valuemin={0} aria-valuemax={100} aria-valuenow={percent}>
+            <Body tone="faint">{`${what}, ${percent} %`}</Body>
+            <View style={[styles.track, { backgroundColor: colours.sunk }]}>
+              <View style={[styles.bar, { backgroundColor: colours.ink, width: `${percent}%` }]} />
+            </View>
+          </View>
+          <Button kind="quiet" onPress={onStop}>
+            Stop
+          </Button>
+        </>
+      ) : null}
+    </View>
+  );
+} // prettier-ignore
+
 const styles = StyleSheet.create({
+  progress: { minHeight: 48, flexDirection: "row", alignItems: "center", gap: space.m },
+  progressWords: { flex: 1, gap: space.xs, maxWidth: 360 },
+  track: { height: 6 },
+  bar: { height: 6 },
   busy: { minHeight: 24, flexDirection: "row", alignItems: "center", gap: space.s },
   way: { textDecorationLine: "underline" },
   state: { padding: space.xl, gap: space.m, alignItems: "flex-start", maxWidth: 560 },

@@ -7,6 +7,7 @@ import {
   ingredientSchema,
   neededMeasures,
   ovenModes,
+  packetSchema,
   vesselSchema,
 } from "@uprise/core";
 import { z } from "zod";
@@ -129,6 +130,11 @@ export type OvenProfile = z.infer<typeof ovenProfileSchema>;
 export const ovenInputSchema = ovenProfileSchema.extend({ id: idSchema.optional() });
 export const storedOvenSchema = z.object({ ...stored, oven: ovenProfileSchema });
 export type StoredOven = z.infer<typeof storedOvenSchema>;
+
+export const packetInputSchema = packetSchema.extend({ id: idSchema.optional() });
+export type PacketInput = z.infer<typeof packetInputSchema>;
+export const storedPacketSchema = z.object({ ...stored, packet: packetSchema });
+export type StoredPacket = z.infer<typeof storedPacketSchema>;
 
 export const storedPlanSchema = z.object({ ...stored, title: z.string(), day: planRequestSchema });
 export type StoredPlan = z.infer<typeof storedPlanSchema>;

@@ -12,7 +12,8 @@ export type CoreErrorCode =
   | "bad-time"
   | "no-oven"
   | "no-place"
-  | "empty-day";
+  | "empty-day"
+  | "stopped";
 
 export class CoreError extends Error {
   constructor(

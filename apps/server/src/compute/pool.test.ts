@@ -48,3 +48,18 @@ test("a task that takes too long is stopped with a sentence, and the next one is
   await hasty.close();
   expect((await pool.run("read", { text: "1 cup millet flour" }, nothing)).lines.length).toBe(1);
 });
+
+test("a long task tells how far it is, and ends when nobody waits for it any more", async () => {
+  const bakes = ["loaf", "muffin", "scone"].map((kind) => ({
+    id: kind,
+    title: kind,
+    input: { kind: kind as "loaf", batchG: 600 },
+  }));
+  const day = { start: "2026-11-28T06:00:00Z", hands: 1, mixers: 1, ovens: [{ id: "o" }], bakes };
+  const told: number[] = [];
+  const watch = (signal: AbortSignal) => ({ onProgress: (done: number) => void told.push(done), signal });
+  const plan = await pool.run("plan", day, nothing, watch(new AbortController().signal));
+  expect(plan.late).toEqual([]);
+  expect(told.some((done) => done > 0 && done < 1)).toBe(true);
+  await expect(pool.run("plan", day, nothing, watch(AbortSignal.abort()))).rejects.toMatchObject({ code: "stopped" });
+});

@@ -3,11 +3,17 @@ import { CoreError } from "@uprise/core";
 import { Piscina } from "piscina";
 import { Refusal } from "../errors";
 import { type Answer, type Asked, type KitchenData, perform, type TaskName } from "./tasks";
-import type { Outcome } from "./worker";
+import { type Outcome, WATCHED } from "./worker";
+
+/** Who waits for a long task: told the share that is done, and able to go. */
+export interface Watch {
+  onProgress: (done: number) => void;
+  signal: AbortSignal;
+}
 
 /** Does the tasks of the wire away from the thread that answers it. Throws the core's errors, `busy`, `took-too-long`. */
 export interface Computer {
-  run<K extends TaskName>(name: K, asked: Asked[K], kitchen: KitchenData): Promise<Answer<K>>;
+  run<K extends TaskName>(name: K, asked: Asked[K], kitchen: KitchenData, watch?: Watch): Promise<Answer<K>>;
   close(): Promise<void>;
 }
 
@@ -17,7 +23,11 @@ const QUEUE = 200;
 
 /** Where there is no bundle for a thread (tests of the server's own parts), the same functions run here. */
 const here: Computer = {
-  run: async (name, asked, kitchen) => perform(name, asked, kitchen),
+  run: async (name, asked, kitchen, watch) =>
+    perform(name, asked, kitchen, (done) => {
+      watch?.onProgress(done);
+      return watch?.signal.aborted === true;
+    }),
   close: async () => undefined,
 };
 
@@ -32,12 +42,14 @@ export function openComputer(workerFile: string | null, limitMs = TASK_LIMIT_MS)
     maxQueue: QUEUE,
   });
   return {
-    async run(name, asked, kitchen) {
+    async run(name, asked, kitchen, watch) {
       const abort = new AbortController();
+      const watched = watch ? new SharedArrayBuffer(8) : undefined;
+      const ended = watch && watched ? look(new Int32Array(watched), watch) : undefined;
       let timer: NodeJS.Timeout | undefined;
       const waiting = Date.now();
       try {
-        const run = pool.run({ name, asked, kitchen }, { signal: abort.signal }) as Promise<Outcome>;
+        const run = pool.run({ name, asked, kitchen, watched }, { signal: abort.signal }) as Promise<Outcome>;
         timer = setTimeout(() => abort.abort(), limitMs);
         const outcome = await run;
         if ("refused" in outcome) throw new CoreError(outcome.refused.code, outcome.refused.message, outcome.refused.path);
@@ -53,8 +65,28 @@ export function openComputer(workerFile: string | null, limitMs = TASK_LIMIT_MS)
         throw error;
       } finally {
         clearTimeout(timer);
+        ended?.();
       }
     },
     close: () => pool.destroy(),
+  };
+}
+
+/** How often the one who waits is told, ms. */
+const LOOK_MS = 150;
+
+/** Looks at what a thread has done and tells it; what it gives back ends that. */
+function look(shared: Int32Array, { onProgress, signal }: Watch): () => void {
+  const stop = (): void => void Atomics.store(shared, WATCHED.stop, 1);
+  if (signal.aborted) stop();
+  signal.addEventListener("abort", stop);
+  let told = -1;
+  const timer = setInterval(() => {
+    const done = Atomics.load(shared, WATCHED.done);
+    if (done !== told) onProgress((told = done) / 1000);
+  }, LOOK_MS);
+  return () => {
+    clearInterval(timer);
+    signal.removeEventListener("abort", stop);
   };
 }

@@ -66,6 +66,9 @@ function kitchenFrom({ ingredients, formulas, ovens }: KitchenData): Kitchen {
 
 const opened = (input: FormulaRequestInput, kitchen: Kitchen): Opened => openInput(inputFrom(input, kitchen.shelf), kitchen);
 
+/** Told what share is done; true from it ends the work. */
+export type Tell = (done: number) => boolean;
+
 const tasks = {
   read: ({ text, measures, title }: Asked["read"], { shelf }: Kitchen) => readRecipe(text, measures ?? "us", title, shelf),
   analyse: (input: Asked["analyse"], kitchen: Kitchen) => {
@@ -85,15 +88,19 @@ const tasks = {
     return { steps, expected };
   },
   slip: ({ slip, ...input }: Asked["slip"], kitchen: Kitchen) => slipAnswer(opened(input, kitchen), slip, kitchen.shelf),
-  plan: (day: Asked["plan"], kitchen: Kitchen) =>
-    planDay({ ...day, bakes: day.bakes.map((bake) => ({ ...bake, input: opened(bake.input, kitchen) })) }, kitchen.shelf),
+  plan: (day: Asked["plan"], kitchen: Kitchen, onProgress?: Tell) =>
+    planDay(
+      { ...day, bakes: day.bakes.map((bake) => ({ ...bake, input: opened(bake.input, kitchen) })) },
+      kitchen.shelf,
+      onProgress ? { onProgress } : {},
+    ),
   family: (wish: Asked["family"], { shelf }: Kitchen) => family(wish, shelf),
 };
 
 export type Answer<K extends TaskName> = ReturnType<(typeof tasks)[K]>;
 
 /** Does one task here and now. Throws the core's errors. */
-export function perform<K extends TaskName>(name: K, asked: Asked[K], kitchen: KitchenData): Answer<K> {
-  const task = tasks[name] as unknown as (asked: Asked[K], kitchen: Kitchen) => Answer<K>;
-  return task(asked, kitchenFrom(kitchen));
+export function perform<K extends TaskName>(name: K, asked: Asked[K], kitchen: KitchenData, tell?: Tell): Answer<K> {
+  const task = tasks[name] as unknown as (asked: Asked[K], kitchen: Kitchen, tell?: Tell) => Answer<K>;
+  return task(asked, kitchenFrom(kitchen), tell);
 }

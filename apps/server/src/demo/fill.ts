@@ -6,6 +6,8 @@ import {
   type Kind,
   type Measures,
   type Oven,
+  type Packet,
+  packetSchema,
   type Process,
   readRecipe,
   type UnitId,
@@ -14,6 +16,7 @@ import {
 import type { DeviceInput, OvenProfile, PlanRequest } from "@uprise/contract";
 import type { Store } from "../store/store";
 import table from "./formulas.json";
+import packets from "./packets.json";
 
 interface DemoFormula {
   id: string;
@@ -147,6 +150,8 @@ export async function fillDemo(store: Store): Promise<void> {
   await store
     .things<{ title: string; day: PlanRequest }>("plans")
     .create("first-boat", { title: "Ready when the first boat lands", day: demoDay(new Date()) });
+  const shelf = store.things<Packet>("packets");
+  for (const { id, ...packet } of packets) await shelf.create(id, packetSchema.parse(packet));
   const devices = store.things<Pick<DeviceInput, "name" | "kind" | "simulated">>("devices");
   for (const [id, kind, name] of [
     ["scale", "scale", "Bench scale"],

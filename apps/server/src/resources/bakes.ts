@@ -109,7 +109,7 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
     const { id } = await find(request.params.id);
     const header = Number(request.headers["last-event-id"]);
     let last = Number.isFinite(header) && request.headers["last-event-id"] !== undefined ? header : (request.query.last ?? 0);
-    const stream = streamTo(request, reply);
+    const stream = streamTo(reply);
     let asking = Promise.resolve();
     const tell = (): void => {
       // One question at a time, so that nothing is told twice or out of order.

@@ -82,7 +82,7 @@ export async function deviceRoutes(app: App, store: Store): Promise<void> {
       },
       handler: async (request, reply) => {
         const { id } = await find(request.params.id);
-        const stream = streamTo(request, reply);
+        const stream = streamTo(reply);
         stream.onEnd(
           hub.listen(
             id,

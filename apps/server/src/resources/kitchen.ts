@@ -2,14 +2,17 @@ import {
   ingredientInputSchema,
   ovenInputSchema,
   type ovenProfileSchema,
+  packetInputSchema,
   storedIngredientSchema,
+  type StoredPacket,
+  storedPacketSchema,
   storedOvenSchema,
   type StoredVessel,
   storedVesselSchema,
   type StoredIngredient,
   vesselInputSchema,
 } from "@uprise/contract";
-import { catalogue, type Ingredient, type Vessel, searchIngredients, shelfWith, vesselLibrary } from "@uprise/core";
+import { catalogue, type Ingredient, type Packet, type Vessel, searchIngredients, shelfWith, vesselLibrary } from "@uprise/core";
 import type { z } from "zod";
 import type { Store, StoredThing } from "../store/store";
 import type { App } from "../wire";
@@ -20,6 +23,7 @@ const builtInTimes = { version: 1, createdAt: "2026-01-01T00:00:00.000Z", update
 export function kitchenRoutes(app: App, store: Store): void {
   ingredientRoutes(app, store);
   vesselRoutes(app, store);
+  packetRoutes(app, store);
   const ovens = store.things<z.infer<typeof ovenProfileSchema>>("ovens");
   const ovenFrom = (row: StoredThing<z.infer<typeof ovenProfileSchema>>) => ({ ...withoutBody(row), oven: row.body });
   resource(app, {
@@ -32,6 +36,24 @@ export function kitchenRoutes(app: App, store: Store): void {
     create: async ({ id, ...oven }) => ovenFrom(await ovens.create(id, oven)),
     change: async (id, version, { id: _, ...oven }) => ovenFrom(await ovens.change(id, version, oven)),
     remove: (id, version) => ovens.remove(id, version),
+    isBuiltIn: () => false,
+  });
+}
+
+function packetRoutes(app: App, store: Store): void {
+  const rows = store.things<Packet>("packets");
+  const from = (row: StoredThing<Packet>): StoredPacket => ({ ...withoutBody(row), packet: row.body });
+  resource(app, {
+    path: "/api/packets",
+    what: "packet",
+    input: packetInputSchema,
+    answer: storedPacketSchema,
+    list: async ({ q }) =>
+      (await rows.list()).map(from).filter(({ packet }) => !q || `${packet.name} ${packet.ingredientId}`.toLowerCase().includes(q.toLowerCase())), // prettier-ignore
+    read: async (id) => rows.read(id).then((row) => (row ? from(row) : null)),
+    create: async ({ id, ...packet }) => from(await rows.create(id, packet)),
+    change: async (id, version, { id: _, ...packet }) => from(await rows.change(id, version, packet)),
+    remove: (id, version) => rows.remove(id, version),
     isBuiltIn: () => false,
   });
 }

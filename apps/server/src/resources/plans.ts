@@ -8,13 +8,15 @@ import {
 } from "@uprise/contract";
 import type { Formula, InputLine, Plan } from "@uprise/core";
 import { calendarOf } from "./calendar";
-import type { Computer } from "../compute/pool";
+import type { Computer, Watch } from "../compute/pool";
 import type { Asked, KitchenData } from "../compute/tasks";
 import { Refusal } from "../errors";
+import { explain } from "../problems";
 import type { Store, StoredThing } from "../store/store";
 import { type App, idParams, problems } from "../wire";
 import { entriesFor } from "./kitchen-data";
 import { resource, withoutBody } from "./resource";
+import { streamTo } from "./stream";
 import type { Ingredient } from "@uprise/core";
 
 interface StoredDay {
@@ -62,14 +64,27 @@ async function asked(store: Store, day: PlanRequest): Promise<{ day: Asked["plan
 /** `POST /api/plan` computes a day; `/api/plans` keeps what was asked, and gives it as a calendar. */
 export function planRoutes(app: App, store: Store, computer: Computer): void {
   const tags = ["plan"];
-  const planned = async (request: PlanRequest): Promise<Plan> => {
+  const planned = async (request: PlanRequest, watch?: Watch): Promise<Plan> => {
     const { day, kitchen } = await asked(store, request);
-    return computer.run("plan", day, kitchen);
+    return computer.run("plan", day, kitchen, watch);
   };
   app.post(
     "/api/plan",
     { schema: { summary: "Plan a day of bakes: who does what when, what is late, what to give up", tags, body: planRequestSchema, response: { 200: planSchema, ...problems } } },
-    async ({ body }) => planned(body),
+    async ({ body, headers }, reply) => {
+      if (headers.accept !== "text/event-stream") return planned(body);
+      // Asked for as a stream it tells how far it is; who goes away stops it.
+      const stream = streamTo(reply);
+      const abort = new AbortController();
+      stream.onEnd(() => abort.abort());
+      try {
+        stream.send({ plan: await planned(body, { onProgress: (progress) => stream.send({ progress }), signal: abort.signal }) });
+      } catch (error) {
+        stream.send({ problem: explain(error instanceof Error ? error : new Error(String(error))) });
+      }
+      stream.end();
+      return reply;
+    },
   ); // prettier-ignore
   const rows = store.things<StoredDay>("plans");
   const from = (row: StoredThing<StoredDay>): StoredPlan => ({ ...withoutBody(row), ...row.body });

@@ -1,4 +1,4 @@
-import type { FastifyReply, FastifyRequest } from "fastify";
+import type { FastifyReply } from "fastify";
 
 /** A line is kept open by a word every so often, ms. */
 const ALIVE_MS = 15_000;
@@ -12,7 +12,7 @@ export interface Stream {
 }
 
 /** Server-sent events to one listener, until it goes or does not read. */
-export function streamTo(request: FastifyRequest, reply: FastifyReply): Stream {
+export function streamTo(reply: FastifyReply): Stream {
   reply.hijack();
   const { raw } = reply;
   raw.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" });
@@ -24,7 +24,8 @@ export function streamTo(request: FastifyRequest, reply: FastifyReply): Stream {
     for (const does of ends.splice(0)) does();
     if (!raw.writableEnded) raw.end();
   };
-  request.raw.on("close", end);
+  // A request is closed as soon as it is read; the answer is when the one who asked has gone.
+  raw.on("close", end);
   raw.on("error", end);
   return {
     send(data, id) {

@@ -78,6 +78,16 @@ export const migrations: Migration[] = [
       .join("\n"),
     down: `DROP TABLE plans; DROP TABLE bakes; DROP TABLE devices;`,
   },
+  {
+    name: "005-packets-trials-tastings-learnt",
+    up: ["packets", "trials", "tastings", "learnt"]
+      .map(
+        (table) =>
+          `CREATE TABLE ${table} (id VARCHAR(80) NOT NULL PRIMARY KEY, version INTEGER NOT NULL DEFAULT 1, body JSON NOT NULL, ${times}, shape INTEGER NOT NULL DEFAULT 1);`,
+      )
+      .join("\n"),
+    down: `DROP TABLE packets; DROP TABLE trials; DROP TABLE tastings; DROP TABLE learnt;`,
+  },
 ];
 
 const known = new Set(migrations.map(({ name }) => name));

@@ -59,12 +59,26 @@ export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttrib
   declare createdAt: CreationOptional<Date>;
 }
 
+/** Tables of bodies with a version. */
+const thingTables = [
+  "ingredients",
+  "vessels",
+  "ovens",
+  "plans",
+  "bakes",
+  "devices",
+  "packets",
+  "trials",
+  "tastings",
+  "learnt",
+] as const;
+
 export interface Models {
   events: ModelStatic<EventRow>;
   files: ModelStatic<FileRow>;
   formulas: ModelStatic<FormulaRow>;
   versions: ModelStatic<FormulaVersionRow>;
-  things: Record<"ingredients" | "vessels" | "ovens" | "plans" | "bakes" | "devices", ModelStatic<ThingRow>>;
+  things: Record<(typeof thingTables)[number], ModelStatic<ThingRow>>;
 }
 
 const key = { type: DataTypes.STRING(80), primaryKey: true };
@@ -126,13 +140,6 @@ export function defineModels(sequelize: Sequelize): Models {
       },
       { sequelize, tableName: "formula_versions", timestamps: false },
     ),
-    things: {
-      ingredients: thing("ingredients"),
-      vessels: thing("vessels"),
-      ovens: thing("ovens"),
-      plans: thing("plans"),
-      bakes: thing("bakes"),
-      devices: thing("devices"),
-    },
+    things: Object.fromEntries(thingTables.map((table) => [table, thing(table)])) as Models["things"],
   };
 }

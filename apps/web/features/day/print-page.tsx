@@ -1,4 +1,4 @@
-import { gramsText, ingredientOf, neededFor, type Plan } from "@uprise/core";
+import { gramsText, ingredientOf, listWords, moneyText, neededFor, type Plan, shoppingFor } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -7,7 +7,7 @@ import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
 import { useTicked } from "../design/kept";
-import { type KitchenHere, useKitchen } from "../wire/queries";
+import { type KitchenHere, useKitchen, usePackets } from "../wire/queries";
 import { Ribbon } from "./ribbon";
 import { clockOf, dayWords, markOf } from "./times";
 import { usePlan, usePlanned } from "./use-day";
@@ -69,7 +69,13 @@ function Weigh({
 }) {
   const needed = neededFor(plan);
   const name = (id: string): string => (kitchen.shelf.get(id) ? ingredientOf(kitchen.shelf, id).name : id);
-  const buy = needed.filter(({ ingredientId }) => !ticked.includes(ingredientId) && ingredientId !== "water");
+  const { data: stored = [] } = usePackets();
+  const { buy, totals, unpriced } = shoppingFor(
+    needed,
+    stored.map(({ packet }) => packet),
+    new Set(ticked),
+  );
+  const missing = unpriced.filter((id) => buy.some(({ ingredientId }) => ingredientId === id));
   return (
     <>
       <Heading>To weigh</Heading>
@@ -79,13 +85,20 @@ function Weigh({
         ))}
       </View>
       <Heading>To buy</Heading>
-      {buy.length === 0 ? <Body>Everything is ticked as on the shelf.</Body> : null}
+      {buy.length === 0 ? <Body>Everything is on the shelf.</Body> : null}
       <View role="table" aria-label="To buy">
-        {buy.map(({ ingredientId, grams }) => (
-          <Row key={ingredientId} mass={gramsText(grams)} words={name(ingredientId)} more="" />
+        {buy.map(({ ingredientId, buyG, packets }) => (
+          <Row key={ingredientId} mass={gramsText(buyG)} words={name(ingredientId)} more={packets ? `${packets.count} × ${gramsText(packets.sizeG)}   ${moneyText(packets.cost, packets.currency)}` : "no price"} />
         ))}
       </View>
-      <Small tone="faint">What is ticked as on hand at “Design a formula” is left out; whether enough of it is there, look.</Small>
+      {totals.map(({ currency, toPay, used }) => (
+        <Body key={currency}>{`To pay: ${moneyText(toPay, currency)}. The day itself uses up ${moneyText(used, currency)}.`}</Body>
+      ))}
+      {missing.length > 0 ? <Small tone="faint">{`Not in the sum, for want of a price: ${listWords(missing.map(name))}.`}</Small> : null}
+      <Small tone="faint">
+        What the packets of the store still hold is taken off; where they do not say, what is ticked as on hand at “Design a formula” is taken to be
+        enough.
+      </Small>
     </>
   ); // prettier-ignore
 }

@@ -11,7 +11,7 @@ import { Link } from "../../ui/link";
 import { Notice } from "../../ui/notice";
 import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
-import { Busy, Failed, Loading, NotFound } from "../../ui/state";
+import { Failed, Loading, NotFound, Progress } from "../../ui/state";
 import { TitleField } from "../../ui/title-field";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small } from "../../ui/words";
@@ -44,7 +44,7 @@ function DayOf({ stored }: { stored: StoredPlan }) {
   const colours = useColours();
   const now = useNow();
   const { title, day, change, rename, undo, fault, retry } = useDay(stored);
-  const { data: plan = null, error, isFetching } = usePlanned(day);
+  const { data: plan = null, error, isFetching, progress, stopped, stop, refetch } = usePlanned(day);
   const { data: list } = useFormulas("");
   const [shown, setShown] = useState<string | null>(null);
   useTitle(title);
@@ -61,7 +61,14 @@ function DayOf({ stored }: { stored: StoredPlan }) {
       <Kitchen day={day} onChange={change} />
       <Heading>Bakes</Heading>
       <Bakes day={day} plan={plan} formulas={formulas} onChange={change} shown={shown} onShow={setShown} />
-      <Busy on={isFetching} what="Planning" />
+      <Progress on={isFetching} what="Planning the day" done={progress} onStop={stop} />
+      {stopped && !error ? (
+        <Notice
+          gravity="caution"
+          title={plan ? "Stopped: the plan below is of the day as it was before." : "Stopped: there is no plan yet."}
+          action={<Button onPress={() => void refetch()}>Plan it</Button>}
+        />
+      ) : null}
       {error ? <Notice gravity="stop" title={error.message} /> : null}
       {fault ? (
         <Notice gravity="caution" title={`Not saved: ${fault}`} action={<Button onPress={retry}>Save again</Button>} />

@@ -47,16 +47,30 @@ export function useDay(stored: StoredPlan) {
   };
 }
 
-/** The plan of a day, computed by the server; the last one stays until the newer is here. */
-export const usePlanned = (day: PlanRequest | null) =>
-  useQuery({
-    queryKey: keys.planned.of(day),
-    queryFn: ({ signal }) => (day ? wire.plan(day, signal) : null),
+/** The plan of a day, computed by the server; the last one stays until the newer is here. It tells how far it is, and can be stopped. */
+export function usePlanned(day: PlanRequest | null) {
+  const queries = useQueryClient();
+  const [progress, setProgress] = useState(0);
+  const queryKey = keys.planned.of(day);
+  const query = useQuery({
+    queryKey,
+    queryFn: ({ signal }) => {
+      setProgress(0);
+      return day ? wire.plan(day, signal, setProgress) : null;
+    },
     enabled: day !== null && day.bakes.length > 0,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: false,
   });
+  return {
+    ...query,
+    progress,
+    /** What is on the screen is of the day as it was before: the newer plan was stopped. */
+    stopped: !query.isFetching && (query.isPlaceholderData || query.isPending) && day !== null && day.bakes.length > 0,
+    stop: () => void queries.cancelQueries({ queryKey }),
+  };
+}
 
 export const usePlans = () => useQuery({ queryKey: keys.plans.all, queryFn: ({ signal }) => wire.plans(signal) });
 export const usePlan = (id: string) => useQuery({ queryKey: keys.plan.of(id), queryFn: ({ signal }) => wire.readPlan(id, signal) });

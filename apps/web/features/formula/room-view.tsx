@@ -85,7 +85,7 @@ function Room({ room }: { room: RoomName }) {
   if (!analysis) return <Body>There is nothing to read yet: the sheet weighs nothing.</Body>;
   switch (room) {
     case "steps":
-      return <StepsRoom formula={formula} analysis={analysis} simulation={simulation} open={open} kitchen={kitchen} />;
+      return <StepsRoom formula={formula} analysis={analysis} simulation={simulation} open={open} kitchen={kitchen} edit={edit} />;
     case "lift":
       return <LiftRoom analysis={analysis} shelf={shelf} />;
     case "body":

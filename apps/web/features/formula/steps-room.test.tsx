@@ -1,5 +1,6 @@
-import { baked, bareKitchen, beginKind, type Formula, openFormula, stepsOf } from "@uprise/core";
-import { render, screen, within } from "@testing-library/react";
+import { applyEdit, baked, bareKitchen, beginKind, type Formula, openFormula, stepsOf } from "@uprise/core";
+import { fireEvent, render, screen, within } from "@testing-library/react";
+import { useState } from "react";
 import { ThemeProvider } from "../../theme/theme";
 import type { KitchenHere } from "../wire/queries";
 import { stepTimes, StepsRoom } from "./steps-room";
@@ -9,15 +10,24 @@ const kitchen: KitchenHere = {
   ...bareKitchen,
   ovens: new Map([["deck", { name: "Deck", modes: ["still"], biasK: 0, swingK: 5, warmMinutes: 30 }]]),
 };
-const show = (formula: Formula): void => {
+function Shown({ first }: { first: Formula }) {
+  const [formula, setFormula] = useState(first);
   const open = () => openFormula(formula, bareKitchen);
   const { analysis, simulation } = baked(open(), undefined, { frames: 0, spread: 0.1 });
-  render(
+  return (
     <ThemeProvider>
-      <StepsRoom formula={formula} analysis={analysis} simulation={simulation} open={open} kitchen={kitchen} />
-    </ThemeProvider>,
+      <StepsRoom
+        formula={formula}
+        analysis={analysis}
+        simulation={simulation}
+        open={open}
+        kitchen={kitchen}
+        edit={(edit) => setFormula(applyEdit(formula, edit))}
+      />
+    </ThemeProvider>
   );
-};
+}
+const show = (formula: Formula): void => void render(<Shown first={formula} />);
 
 test("steps are numbered in their order, each with its time and what it needs", () => {
   show(loaf);
@@ -48,4 +58,25 @@ test("times in words: a range, a minute in the oven, the day before", () => {
   expect(stepTimes({ ...look, at: undefined, ahead: true, minutes: { low: 2, mid: 3, high: 4 } })).toBe(
     "2–4 min, hands; may be done the day before",
   );
+});
+
+test("a step is said otherwise, left out and taken in again, and one of one's own is put after it", () => {
+  show(loaf);
+  fireEvent.click(screen.getByText(/^Grease|^Line the tin/));
+  const pan = screen.getByRole("group", { name: /^Change: / });
+  fireEvent.click(within(pan).getByText("Put a step after it"));
+  fireEvent.click(within(pan).getByText("Done"));
+  fireEvent.click(screen.getByText("A step of your own."));
+  fireEvent.change(screen.getByLabelText("What is done"), { target: { value: "Scatter seeds into the tin" } });
+  fireEvent.change(screen.getByLabelText("Minutes"), { target: { value: "3" } });
+  fireEvent.click(screen.getByText("Done"));
+  const own = screen.getByText("Scatter seeds into the tin.");
+  expect(own.parentElement?.textContent).toContain("3 min, hands");
+  fireEvent.click(screen.getByText(/^Cool on the rack/));
+  fireEvent.click(screen.getByText("Leave it out"));
+  screen.getByText(/^Left out: /);
+  fireEvent.click(screen.getByText("Take it in again"));
+  expect(screen.queryByText(/^Left out: /)).toBeNull();
+  fireEvent.click(screen.getByText("All steps as they are derived"));
+  expect(screen.queryByText("Scatter seeds into the tin.")).toBeNull();
 });

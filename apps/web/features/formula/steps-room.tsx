@@ -1,7 +1,9 @@
 import {
   type Analysis,
   CoreError,
+  type Edit,
   type Formula,
+  isOwnStep,
   listWords,
   type Opened,
   shortestMinutes,
@@ -9,12 +11,14 @@ import {
   stepsOf,
   type WorkStep,
 } from "@uprise/core";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
+import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 import type { KitchenHere } from "../wire/queries";
+import { StepEditor, stepsEdit, unsaid } from "./step-editor";
 
 const rangeText = ({ low, mid, high }: WorkStep["minutes"]): string => {
   const [from, to] = [Math.round(low), Math.round(high)];
@@ -37,11 +41,16 @@ interface StepsProps {
   simulation: Simulation | null;
   open: () => Opened;
   kitchen: KitchenHere;
+  edit: (edit: Edit) => void;
 }
 
-/** How the formula on the sheet is made, from the oven's warming to the wrapping. */
-export function StepsRoom({ formula, analysis, simulation, open, kitchen }: StepsProps) {
+/** How the formula on the sheet is made, from the oven's warming to the wrapping; a step opens to be said otherwise. */
+export function StepsRoom({ formula, analysis, simulation, open, kitchen, edit }: StepsProps) {
   const { shelf, ovens } = kitchen;
+  const [shown, setShown] = useState<string | null>(null);
+  const changes = formula.process.steps ?? [];
+  const change = (next: typeof changes): void => edit(stepsEdit(next));
+  const leftOut = changes.filter((one) => !isOwnStep(one) && one.off === true);
   const warm = ovens.get(formula.oven.ovenId ?? "")?.warmMinutes;
   const steps = useMemo(() => {
     try {
@@ -60,25 +69,61 @@ export function StepsRoom({ formula, analysis, simulation, open, kitchen }: Step
       {analysis.open.length > 0 ? (
         <Body tone="caution">{`Not weighed yet, and in no step: ${listWords(analysis.open.map(({ name }) => name.toLowerCase()))}.`}</Body>
       ) : null}
-      <Steps steps={steps} />
+      <Small tone="faint">Tap a step to say it otherwise, to leave it out, or to put one of your own after it.</Small>
+      <View role="list" aria-label="Steps">
+        {steps.map((step, k) => (
+          <View key={step.id} role="listitem">
+            {shown === step.id ? (
+              <StepEditor step={step} changes={changes} onChange={change} onClose={() => setShown(null)} />
+            ) : (
+              <Press onPress={() => setShown(step.id)} aria-expanded={false}>
+                <StepLine step={step} number={k + 1} />
+              </Press>
+            )}
+          </View>
+        ))}
+      </View>
+      {leftOut.map((one) =>
+        isOwnStep(one) ? null : (
+          <View key={one.step} style={styles.step}>
+            <Small tone="faint" style={styles.words}>{`Left out: ${one.step.replace(/-/g, " ")}.`}</Small>
+            <Button kind="quiet" onPress={() => change(unsaid(changes, one.step))}>
+              Take it in again
+            </Button>
+          </View>
+        ),
+      )}
+      {changes.length > 0 ? (
+        <Button kind="quiet" onPress={() => change([])}>
+          All steps as they are derived
+        </Button>
+      ) : null}
+    </View>
+  );
+}
+
+function StepLine({ step, number }: { step: WorkStep; number: number }) {
+  const colours = useColours();
+  return (
+    <View style={[styles.step, { borderBottomColor: colours.rule }]}>
+      <Body strong style={styles.number}>
+        {`${number}`}
+      </Body>
+      <View style={styles.words}>
+        <Body>{`${step.words}.`}</Body>
+        <Small tone="faint">{stepTimes(step)}</Small>
+      </View>
     </View>
   );
 }
 
 /** Steps as a list, numbered in the order in which they are begun. */
 export function Steps({ steps }: { steps: readonly WorkStep[] }) {
-  const colours = useColours();
   return (
     <View role="list" aria-label="Steps">
       {steps.map((step, k) => (
-        <View key={step.id} role="listitem" style={[styles.step, { borderBottomColor: colours.rule }]}>
-          <Body strong style={styles.number}>
-            {`${k + 1}`}
-          </Body>
-          <View style={styles.words}>
-            <Body>{`${step.words}.`}</Body>
-            <Small tone="faint">{stepTimes(step)}</Small>
-          </View>
+        <View key={step.id} role="listitem">
+          <StepLine step={step} number={k + 1} />
         </View>
       ))}
     </View>

@@ -13,6 +13,7 @@ import { Body, Small, Title } from "../../ui/words";
 import { BlendForm } from "./blend-form";
 import { Devices } from "./devices";
 import { Ovens } from "./ovens";
+import { Packets } from "./packets";
 import { PanForm } from "./pan-form";
 import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
@@ -21,10 +22,11 @@ import { SettingsShelf } from "./settings";
 import { TakenOffNotice } from "./taken-off";
 import { useTakeOff } from "./use-shelf-writes";
 
-const shelves = ["ingredients", "pans", "ovens", "devices", "settings"] as const;
+const shelves = ["ingredients", "packets", "pans", "ovens", "devices", "settings"] as const;
 export type ShelfName = (typeof shelves)[number];
 const shelfTitle: Record<ShelfName, string> = {
   ingredients: "Ingredients",
+  packets: "Packets",
   pans: "Pans",
   ovens: "Ovens",
   devices: "Devices",
@@ -51,6 +53,8 @@ export function StoreScreen({ shelf }: { shelf: ShelfName }) {
       </View>
       {shelf === "ingredients" ? (
         <Ingredients />
+      ) : shelf === "packets" ? (
+        <Packets />
       ) : shelf === "pans" ? (
         <Pans />
       ) : shelf === "ovens" ? (

@@ -24,6 +24,8 @@ import {
   formulaVersionSchema,
   ingredientInputSchema,
   ovenInputSchema,
+  packetInputSchema,
+  storedPacketSchema,
   type OvenProfile,
   pageOf,
   planInputSchema,
@@ -42,7 +44,7 @@ import {
   type VesselInput,
   vesselInputSchema,
 } from "@uprise/contract";
-import type { BakeEvent, Ingredient, Wish } from "@uprise/core";
+import type { BakeEvent, Ingredient, Packet, Plan, Wish } from "@uprise/core";
 import { z } from "zod";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
@@ -115,6 +117,57 @@ async function send<S extends z.ZodType>(
   }
 }
 
+const toldPlanSchema = z.object({
+  progress: z.number().optional(),
+  plan: planSchema.optional(),
+  problem: problemSchema.optional(),
+});
+
+/** A call whose answer is told as a stream of events, the last of which is the plan or why there is none. */
+async function sendTold(
+  schema: typeof toldPlanSchema,
+  path: string,
+  body: unknown,
+  signal: AbortSignal | undefined,
+  onTold: (told: z.infer<typeof toldPlanSchema>) => void,
+): Promise<Plan> {
+  const response = await fetch(path, {
+    method: "POST",
+    headers: { "content-type": "application/json", accept: "text/event-stream" },
+    body: JSON.stringify(body),
+    ...(signal ? { signal } : {}),
+  }).catch((error: unknown) => {
+    if (signal?.aborted) throw error;
+    throw new WireError(0, noAnswer);
+  });
+  if (!response.ok || !response.body) {
+    const problem = problemSchema.safeParse(await response.json().catch(() => undefined)).data;
+    throw new WireError(response.status, refusalWords(response.status, problem), problem);
+  }
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  let unread = "";
+  for (;;) {
+    const { value, done } = await reader.read().catch((error: unknown) => {
+      if (signal?.aborted) throw error;
+      throw new WireError(0, noAnswer);
+    });
+    if (done) throw new WireError(0, noAnswer);
+    unread += value;
+    const events = unread.split("\n\n");
+    unread = events.pop() ?? "";
+    for (const event of events) {
+      const data = /^data: (.*)$/m.exec(event)?.[1];
+      if (data === undefined) continue;
+      const told = schema.safeParse(JSON.parse(data));
+      if (!told.success) throw new WireError(0, notUnderstood);
+      if (told.data.problem)
+        throw new WireError(told.data.problem.status, refusalWords(told.data.problem.status, told.data.problem), told.data.problem);
+      if (told.data.plan) return told.data.plan;
+      onTold(told.data);
+    }
+  }
+}
+
 /** An id made here, so that a call that is sent twice makes one thing. */
 export const newId = (): string =>
   globalThis.crypto?.randomUUID?.() ?? `${Date.now().toString(36)}-${Math.floor(Math.random() * 1e9).toString(36)}`;
@@ -171,8 +224,11 @@ export const wire = {
   removeDevice: (id: string, version: number) => send(null, "DELETE", at("/api/devices", id), { version }),
   tellDevice: (id: string, command: DeviceCommand) =>
     send(null, "POST", `${at("/api/devices", id)}/command`, { body: deviceCommandSchema.parse(command) }),
-  plan: (day: PlanRequest, signal?: AbortSignal) =>
-    send(planSchema, "POST", "/api/plan", { body: planRequestSchema.parse(day), signal }),
+  /** A plan as it comes: told how far it is; who lets go stops it on the server too. */
+  plan: (day: PlanRequest, signal?: AbortSignal, onProgress: (done: number) => void = () => undefined) =>
+    sendTold(toldPlanSchema, "/api/plan", planRequestSchema.parse(day), signal, ({ progress }) => {
+      if (progress !== undefined) onProgress(progress);
+    }),
   plans: (signal?: AbortSignal) =>
     every((page) => send(pageOf(storedPlanSchema), "GET", `/api/plans?pageSize=${PAGE}&page=${page}`, { signal })),
   readPlan: (id: string, signal?: AbortSignal) => send(storedPlanSchema, "GET", at("/api/plans", id), { signal }),
@@ -209,6 +265,13 @@ export const wire = {
   createVessel: (vessel: VesselInput & { id: string }) =>
     send(storedVesselSchema, "POST", "/api/vessels", { body: vesselInputSchema.parse(vessel) }),
   removeVessel: (id: string, version: number) => send(null, "DELETE", at("/api/vessels", id), { version }),
+  packets: (signal?: AbortSignal) =>
+    every((page) => send(pageOf(storedPacketSchema), "GET", `/api/packets?pageSize=${PAGE}&page=${page}`, { signal })),
+  createPacket: (id: string, packet: Packet) =>
+    send(storedPacketSchema, "POST", "/api/packets", { body: packetInputSchema.parse({ ...packet, id }) }),
+  changePacket: (id: string, version: number, packet: Packet) =>
+    send(storedPacketSchema, "PUT", at("/api/packets", id), { body: packetInputSchema.parse(packet), version }),
+  removePacket: (id: string, version: number) => send(null, "DELETE", at("/api/packets", id), { version }),
   ovens: (signal?: AbortSignal) =>
     every((page) => send(pageOf(storedOvenSchema), "GET", `/api/ovens?pageSize=${PAGE}&page=${page}`, { signal })),
   createOven: (id: string, oven: OvenProfile) =>

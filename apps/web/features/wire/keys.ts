@@ -8,6 +8,7 @@ export const keys = {
   book: { all: ["book"] as const, of: (ids: readonly string[]) => ["book", ...ids] as const },
   ingredients: { all: ["ingredients"] as const },
   vessels: { all: ["vessels"] as const },
+  packets: { all: ["packets"] as const },
   ovens: { all: ["ovens"] as const },
   bakes: { all: ["bakes"] as const },
   bake: { of: (id: string) => ["bake", id] as const },

@@ -59,6 +59,10 @@ export function useVessels() {
   return { pans, error, refetch, isPending };
 }
 
+/** The packets on the kitchen's shelf. */
+export const usePackets = () =>
+  useQuery({ queryKey: keys.packets.all, queryFn: ({ signal }) => wire.packets(signal), staleTime: MINUTE_MS });
+
 const useStoredOvens = () =>
   useQuery({ queryKey: keys.ovens.all, queryFn: ({ signal }) => wire.ovens(signal), staleTime: MINUTE_MS });
 

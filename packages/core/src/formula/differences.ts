@@ -5,6 +5,7 @@ import { fieldWords } from "./edit-words";
 import type { FormulaComponent } from "./components";
 import type { Formula, FormulaLine, Part } from "./formula";
 import { kindName } from "./kinds";
+import { isOwnStep, type StepChange } from "./step-change";
 
 export interface Difference {
   /** Unique within one comparison. */
@@ -163,8 +164,16 @@ function componentsOf(before: readonly FormulaComponent[], after: readonly Formu
   return out;
 }
 
-const flatProcess = ({ process: { stages, ...rest }, oven }: Formula): object => ({
+const stepChangeText = (change: StepChange): string =>
+  isOwnStep(change)
+    ? `${change.words}, ${change.minutes} min, after ${change.follows}`
+    : change.off
+      ? `without ${change.step}`
+      : [change.step, change.words, change.minutes === undefined ? undefined : `${change.minutes} min`].filter(Boolean).join(", ");
+
+const flatProcess = ({ process: { stages, steps, ...rest }, oven }: Formula): object => ({
   ...rest,
+  ...(steps && steps.length > 0 ? { steps: steps.map(stepChangeText).join("; ") } : {}),
   ...(stages
     ? { stages: stages.map((stage) => stageText(stage, { mode: oven.mode ?? "still", celsius: oven.celsius })).join("; ") }
     : {}),

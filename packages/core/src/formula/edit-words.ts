@@ -37,6 +37,7 @@ export const fieldWords: Record<string, string> = {
   preheated: "goes in hot",
   touching: "set close",
   stages: "stages",
+  steps: "steps",
   doneWhen: "done when",
   warmC: "goes in, °C",
   start: "goes in",
@@ -116,7 +117,11 @@ export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId:
     case "set-oven":
       return `oven: ${fieldsText(edit.set, edit.clear)}`;
     case "set-process":
-      return [fieldsText(edit.set, edit.clear), ...(edit.set.stages ? [`${edit.set.stages.length} stages`] : [])]
+      return [
+        fieldsText(edit.set, edit.clear),
+        ...(edit.set.stages ? [`${edit.set.stages.length} stages`] : []),
+        ...(edit.set.steps ? ["steps changed"] : []),
+      ]
         .filter((words) => words !== "")
         .join(", ");
     case "what-if":

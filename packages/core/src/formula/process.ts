@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { bakeStagesSchema } from "./stage";
+import { MOST_STEP_CHANGES, stepChangeSchema } from "./step-change";
 
 export const methods = ["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"] as const;
 
@@ -13,6 +14,8 @@ export const processSchema = z.object({
   doneWhen: z.enum(["inside", "top", "rim", "edge", "faces", "snaps"]).optional(),
   /** The stages of the bake, where it is not one in one oven until it is done. */
   stages: bakeStagesSchema.optional(),
+  /** What the baker changed of the steps that are derived. */
+  steps: z.array(stepChangeSchema).max(MOST_STEP_CHANGES).optional(),
 });
 export type Process = z.infer<typeof processSchema>;
 

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { formulaSchema } from "../formula/formula";
 import { rangeSchema } from "../measure/range";
-import { workStepSchema } from "../plan/steps";
+import { workStepSchema } from "../plan/work-step";
 
 const base = {
   /** Made where it happened, so that what is sent twice counts once. */

@@ -5,7 +5,8 @@ import { hotterBy, type Start } from "../bake/start";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { stepsOf, type WorkStep } from "../plan/steps";
+import { stepsOf } from "../plan/steps";
+import type { WorkStep } from "../plan/work-step";
 import type { Expected } from "./events";
 
 /** Ovens that are tried beside the one that is thought of: so much hotter or colder inside, K. */

@@ -1,4 +1,4 @@
-import type { WorkStep } from "../plan/steps";
+import type { WorkStep } from "../plan/work-step";
 import { type BakeEvent, type BakeRecord, inOrderOfTime, type Slip } from "./events";
 
 export const bakePhases = ["ready", "making", "baking", "cooling", "judged"] as const;

@@ -55,3 +55,6 @@ export function measurable(grams: number): number {
   if (grams < 20) return Math.round(grams * 10) / 10;
   return grams < 100 ? Math.round(grams) : Math.round(grams / 5) * 5;
 }
+
+/** Money as a shop writes it, with the currency's own letters; a thousandth of a unit is nothing. */
+export const moneyText = (amount: number, currency: string): string => `${amount.toFixed(2)} ${currency}`;

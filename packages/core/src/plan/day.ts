@@ -7,7 +7,8 @@ import { giveUpsOf } from "./give-up";
 import type { Job, Placed } from "./job";
 import { type DayBake, type DayOven, jobsOf } from "./jobs";
 import { boundOf, type DayKitchen, schedule, type SearchOptions } from "./schedule";
-import { stepKinds, stepNeeds } from "./steps";
+import { stepNeeds } from "../formula/step-change";
+import { stepKinds } from "./work-step";
 
 export const plannedStepSchema = z.object({
   /** `<bakeId>.<batch>.<stepId>`: the same thing keeps its id when the day is planned anew. */
@@ -90,6 +91,9 @@ export interface Day {
 }
 
 const USUAL_WARM_MIN = 15;
+/** How much of the work is the simulating of its bakes, and the search; the rest is asking what to give up. For the bar that shows it. */
+const BAKED_SHARE = 0.5;
+const SEARCHED_SHARE = 0.35;
 const HOB: DayOven = { id: "hob", name: "Hob", modes: ["hob"], warmMinutes: 6, racks: 1 };
 
 const ovenOf = (asked: z.input<typeof dayOvenSchema>): DayOven => ({
@@ -147,7 +151,13 @@ export function planDay(day: Day, shelf: Shelf = builtInShelf, options: SearchOp
     heldAt: minute(bake.heldAt, `bakes.${k}.heldAt`),
     done: bake.done?.map(({ start, end, ...rest }, n) => ({ ...rest, start: clock.minute(start, `bakes.${k}.done.${n}.start`), end: clock.minute(end, `bakes.${k}.done.${n}.end`) })),
   })); // prettier-ignore
-  const made = bakes.map((bake) => ({ bake, ...jobsOf(bake, ovens, shelf) }));
+  const { onProgress } = options;
+  const made = bakes.map((bake, k) => {
+    // What is not asked for any more is not baked; without its bakes there is no day to give back.
+    if (onProgress?.((BAKED_SHARE * k) / bakes.length) === true)
+      throw new CoreError("stopped", "The plan was stopped before it stood; ask again for it.", "bakes");
+    return { bake, ...jobsOf(bake, ovens, shelf) };
+  });
   const jobs = made.flatMap((one) => one.jobs);
   const kitchen: DayKitchen = {
     ovens,
@@ -156,7 +166,10 @@ export function planDay(day: Day, shelf: Shelf = builtInShelf, options: SearchOp
     vessels: vesselsIn(made),
     from: Math.max(0, minute(day.now, "now") ?? 0),
   };
-  const found = schedule(jobs, kitchen, options);
+  const found = schedule(jobs, kitchen, {
+    ...options,
+    ...(onProgress ? { onProgress: (done) => onProgress(BAKED_SHARE + SEARCHED_SHARE * done) } : {}),
+  });
   if (!found) throw new CoreError("no-place", "Not every bake finds a place within two days; fewer bakes, a later deadline or another oven would be right.", "bakes"); // prettier-ignore
   const bound = boundOf(jobs, kitchen);
   const late = made.flatMap(({ bake }) => {

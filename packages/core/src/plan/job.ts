@@ -1,5 +1,5 @@
 import type { ovenModes } from "../pantry/vessel";
-import type { WorkStep } from "./steps";
+import type { WorkStep } from "./work-step";
 
 export type OvenMode = (typeof ovenModes)[number];
 

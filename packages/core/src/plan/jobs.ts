@@ -8,7 +8,8 @@ import { outerMm, perRack } from "../pantry/oven-fit";
 import { type Oven, type Vessel, withProfile } from "../pantry/vessel";
 import type { PlanOven } from "./heat";
 import type { InOven, Job, JobStep, OvenMode, Span } from "./job";
-import { stepsOf, type WorkStep } from "./steps";
+import { stepsOf } from "./steps";
+import type { WorkStep } from "./work-step";
 
 /** One bake of a day, opened. */
 export interface DayBake {

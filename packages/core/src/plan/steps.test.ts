@@ -5,7 +5,8 @@ import { kinds } from "../formula/kinds";
 import { bareKitchen, openFormula } from "../formula/open";
 import { methods } from "../formula/process";
 import { readRecipe } from "../read";
-import { shortestMinutes, stepsOf, type WorkStep, workStepSchema } from "./steps";
+import { shortestMinutes, stepsOf } from "./steps";
+import { type WorkStep, workStepSchema } from "./work-step";
 
 const of = (formula: Formula, warmMinutes?: number): WorkStep[] => {
   const input = openFormula(formula, bareKitchen);
@@ -114,5 +115,46 @@ describe("how long", () => {
   test("the shortest way is the longest chain: by hand for a chain of three with one beside", () => {
     const step = (id: string, mid: number, after: string[], at?: number): WorkStep => ({ id, kind: "dry", words: id, minutes: { low: mid, mid, high: mid }, needs: "hands", after, lines: [], ...(at === undefined ? {} : { at }) }); // prettier-ignore
     expect(shortestMinutes([step("a", 5, []), step("b", 10, []), step("c", 20, ["a", "b"]), step("d", 99, ["a"], 3), step("e", 2, ["c"])])).toBe(32); // prettier-ignore
+  });
+});
+
+describe("what the baker changes of the steps", () => {
+  const loaf = beginKind("loaf", "metric", 900);
+  const changed = (steps: NonNullable<Formula["process"]["steps"]>): WorkStep[] =>
+    of({ ...loaf, process: { ...loaf.process, steps } });
+  test("words and minutes said by hand stand, a step left out hands on what it waited for", () => {
+    const steps = changed([
+      { step: "dry", words: "Sieve the dry twice", minutes: 9 },
+      { step: "pan", off: true },
+    ]);
+    expect(find(steps, "dry")).toMatchObject({ words: "Sieve the dry twice", minutes: { low: 9, mid: 9, high: 9 } });
+    expect(steps.some(({ id }) => id === "pan")).toBe(false);
+    expect(steps.flatMap(({ after }) => after)).not.toContain("pan");
+  });
+  test("one of one's own stands between two others, and what followed waits for it", () => {
+    const steps = changed([{ own: "own-1", follows: "portion", words: "Scatter seeds over it", minutes: 2, needs: "hands" }]);
+    expect(find(steps, "bake").after).toContain("own-1");
+    expect(find(steps, "bake").after).not.toContain("portion");
+    expect(precedes(steps, "portion", "own-1")).toBe(true);
+    // The oven heats longer than the batter takes; what comes after the oven door lengthens the day.
+    const iced = changed([{ own: "own-1", follows: "cool-rack", words: "Brush with jam", minutes: 4, needs: "hands" }]);
+    expect(shortestMinutes(iced)).toBeCloseTo(shortestMinutes(of(loaf)) + 4, 6);
+  });
+  test("what holds the bake together stays: nothing weighed is lost, the oven keeps its minutes", () => {
+    const derived = of(loaf);
+    const steps = changed([
+      ...derived.map(({ id }) => ({ step: id, off: true })),
+      { step: "bake", minutes: 5 },
+      { step: "long-gone", words: "Nothing" },
+      { own: "own-2", follows: "look", words: "Beside the bake", minutes: 1, needs: "hands" as const },
+    ]);
+    const grams = (list: readonly WorkStep[]): number =>
+      list.flatMap(({ lines }) => lines).reduce((sum, line) => sum + line.grams, 0);
+    expect(grams(steps)).toBeCloseTo(grams(derived), 6);
+    expect(steps.map(({ id }) => id)).toEqual(expect.arrayContaining(["combine", "portion", "bake", "out"]));
+    expect(steps.some(({ id }) => id === "own-2" || id === "wrap")).toBe(false);
+    expect(find(steps, "bake").minutes).toEqual(find(derived, "bake").minutes);
+    for (const [k, { after }] of steps.entries())
+      for (const one of after) expect(steps.slice(0, k).map(({ id }) => id)).toContain(one);
   });
 });

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import type { Analysis } from "../balance/readings";
 import type { Simulation } from "../bake/simulation";
 import { listWords } from "../measure/list-words";
@@ -8,44 +7,16 @@ import type { Process } from "../formula/process";
 import { type Item, resolve } from "../formula/resolve";
 import { stageChange } from "../formula/stage-words";
 import { gramsText } from "../measure/amounts";
-import { type Range, rangeSchema } from "../measure/range";
+import type { Range } from "../measure/range";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
 import { isInclusion } from "../pantry/pieces";
 import type { Vessel } from "../pantry/vessel";
-
-export const stepKinds = [
-  "temper", "soak", "sour", "component", "pan", "preheat", "dry", "cream", "cut-in", "whisk", "wet", "combine", "fold", "rest",
-  "portion", "bake", "change", "look", "turn", "out", "cool-tin", "cool-rack", "glaze", "cut", "wrap",
-] as const; // prettier-ignore
-export type StepKind = (typeof stepKinds)[number];
-
-export const stepNeeds = ["hands", "mixer", "oven", "nothing"] as const;
-
-/** One thing that is done: the list that sheet, plan, counter, calendar and paper read. Minutes; ids are stable as long as the formula is of one kind. */
-export const workStepSchema = z.object({
-  id: z.string(),
-  kind: z.enum(stepKinds),
-  words: z.string(),
-  minutes: rangeSchema,
-  needs: z.enum(stepNeeds),
-  /** Ids of steps that must be over before it begins. */
-  after: z.array(z.string()),
-  /** The longest it may begin after another one is over, and why: a leavened batter does not wait. */
-  within: z.object({ of: z.string(), minutes: z.number(), why: z.string() }).optional(),
-  /** It is done while it bakes, so many minutes after the oven door. */
-  at: z.number().optional(),
-  /** It may be done the day before. */
-  ahead: z.boolean().optional(),
-  /** Something that can burn a hand. */
-  hot: z.boolean().optional(),
-  /** What is weighed for it. */
-  lines: z.array(z.object({ ingredientId: z.string(), grams: z.number() })),
-});
-export type WorkStep = z.infer<typeof workStepSchema>;
+import { withOwnSteps } from "./own-steps";
+import type { StepKind, WorkStep } from "./work-step";
 
 /** Minutes that kitchens take, from quick to slow; confidence C. */
-const TAKES: Record<Exclude<StepKind, "bake" | "change" | "look" | "turn" | "out" | "cool-tin" | "cool-rack" | "rest">, [number, number, number]> = {
+const TAKES: Record<Exclude<StepKind, "bake" | "change" | "look" | "turn" | "out" | "cool-tin" | "cool-rack" | "rest" | "own">, [number, number, number]> = {
   temper: [45, 60, 90],
   soak: [15, 20, 30],
   sour: [5, 8, 10],
@@ -246,7 +217,7 @@ function oven(sheet: Sheet, analysis: Analysis, simulation: Simulation | null, a
 }
 
 /**
- * How a formula is made, step by step, as its method, ingredients, vessel and bake say: what goes on before, beside and after, how long each takes, how
+ * How a formula is made, step by step, as its method, ingredients, vessel and bake say, with what the baker changed of it (`process.steps`): what goes on before, beside and after, how long each takes, how
  * long it may wait. `simulation` gives the bake its minutes, `warmMinutes` is how long the very oven heats. Throws as `readings`.
  */
 export function stepsOf(
@@ -300,7 +271,7 @@ export function stepsOf(
   const sliced = simulation === null || analysis.bake.restBeforeCuttingMinutes >= simulation.cutAfterMinutes;
   if (sliced && pieces === 1) last = sheet.add("cut", "Cut it", takes("cut"), [], { after: [last] });
   sheet.add("wrap", "Wrap what is not eaten today", takes("wrap"), [], { after: [last] });
-  return sheet.steps;
+  return withOwnSteps(sheet.steps, process.steps);
 }
 
 const GRIDDLE_HEATS: Range = { low: 4, mid: 6, high: 10 };

@@ -1,0 +1,100 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { type Packet, packetSchema, searchIngredients, type Shelf } from "@uprise/core";
+import { useState } from "react";
+import { Controller, useForm, useWatch } from "react-hook-form";
+import { StyleSheet, View } from "react-native";
+import type { z } from "zod";
+import { space } from "../../theme/scale";
+import { ClockField } from "../../ui/clock-field";
+import { NameSearch } from "../../ui/combobox";
+import { FormNumber, FormText } from "../../ui/form";
+import { Button } from "../../ui/press";
+import { Body, Small } from "../../ui/words";
+
+type Draft = z.input<typeof packetSchema>;
+
+interface PacketFormProps {
+  start: Partial<Draft>;
+  shelf: Shelf;
+  fault: string | null;
+  busy: boolean;
+  onKeep: (packet: Packet) => void;
+  onLeave: () => void;
+}
+
+const MOST_FOUND = 8;
+const empty = { name: "", currency: "EUR" };
+
+/** A packet as it stands on the shelf: what is in it, what it cost, what is left, and what its label says. What is not known stays open. */
+export function PacketForm({ start, shelf, fault, busy, onKeep, onLeave }: PacketFormProps) {
+  const { control, handleSubmit, setValue, getValues } = useForm<Draft, unknown, Packet>({
+    resolver: zodResolver(packetSchema),
+    defaultValues: { ...empty, ...start },
+  });
+  const [query, setQuery] = useState("");
+  const ingredient = shelf.get(useWatch({ control, name: "ingredientId" }) ?? "");
+  return (
+    <View style={styles.form} role="group" aria-label={start.name ?? "Another packet"}>
+      <Controller
+        control={control}
+        name="ingredientId"
+        render={({ fieldState }) => (
+          <View>
+            <NameSearch
+              label={ingredient ? `In it: ${ingredient.name}. Another?` : "What is in it?"}
+              query={query}
+              onQuery={setQuery}
+              found={query.trim() === "" ? [] : searchIngredients(query, shelf, MOST_FOUND)}
+              onPick={(found) => {
+                setValue("ingredientId", found.id, { shouldValidate: true });
+                if (getValues("name") === "") setValue("name", found.name);
+                setQuery("");
+              }}
+            />
+            {fieldState.error ? <Small tone="stop">Which ingredient is in it? Take one of the list.</Small> : null}
+          </View>
+        )}
+      />
+      <FormText control={control} name="name" label="Name on the packet" />
+      <View style={styles.fields}>
+        <FormNumber control={control} name="sizeG" label="A full packet" unit="g" least={1} most={1_000_000} style={styles.field} />
+        <FormNumber control={control} name="price" label="Price" unit="" least={0} most={100_000} style={styles.field} />
+        <FormText control={control} name="currency" label="Currency" style={styles.field} />
+        <FormNumber control={control} name="leftG" label="Left of it" unit="g" least={0} most={1_000_000} style={styles.field} />
+        {(["openedOn", "bestBefore"] as const).map((name) => (
+          <Controller
+            key={name}
+            control={control}
+            name={name}
+            render={({ field }) => (
+              <ClockField
+                label={name === "openedOn" ? "Opened on" : "Best before"}
+                kind="date"
+                value={field.value ?? ""}
+                onChange={(day) => field.onChange(day === "" ? undefined : day)}
+                style={styles.field}
+              />
+            )}
+          />
+        ))}
+        <FormText control={control} name="lot" label="Lot" style={styles.field} />
+      </View>
+      <FormText control={control} name="statement" label="What it says of traces, word by word" />
+      {fault ? <Body tone="stop">{fault}</Body> : null}
+      <View style={styles.fields}>
+        <Button kind="main" disabled={busy} onPress={() => void handleSubmit(onKeep)()}>
+          Keep this packet
+        </Button>
+        <Button kind="quiet" onPress={onLeave}>
+          Leave it
+        </Button>
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  form: { gap: space.m, paddingVertical: space.m },
+  fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
+  field: { width: 150 },
+});
