@@ -22,7 +22,7 @@ export interface Sensitivity {
 }
 
 /** A grid coarse enough to be run several times; only ratios of its minutes are used. */
-const coarse = (steps: Steps): Steps => ({
+export const coarse = (steps: Steps): Steps => ({
   grid: { layers: Math.max(12, steps.grid.layers >> 1), columns: 6 },
   dt: steps.dt * 2,
   firstDt: Math.min(5, steps.firstDt * 2),

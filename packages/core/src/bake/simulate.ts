@@ -1,5 +1,5 @@
 import { CUT_C, outcomeOf, tinS } from "./outcome";
-import { rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
+import { coarse, rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
 import type { Simulation } from "./simulation";
 import { type Start, stepsFor, untilDone } from "./start";
 import { bakeThrough } from "./through";
@@ -13,6 +13,8 @@ export interface SimulateOptions {
   runs?: number | undefined;
   /** About how many frames of the section to keep; 0 for none. */
   frames?: number | undefined;
+  /** On a grid half as fine: for comparing many bakes of one formula with each other. */
+  coarse?: boolean | undefined;
   /** Stops when it leaves the oven. */
   withoutCooling?: boolean | undefined;
 }
@@ -26,7 +28,7 @@ const LOOK_BEFORE = 0.95;
 
 /** Bakes a start through oven, tin and rack and reads everything from it. */
 export function simulateStart(start: Start, massSpread: number, options: SimulateOptions = {}): Simulation {
-  const steps = stepsFor(start);
+  const steps = options.coarse ? coarse(stepsFor(start)) : stepsFor(start);
   const cooling = { tinS: tinS(start.shape), untilC: CUT_C - 2, longestS: LONGEST_COOLING_S };
   const trace = bakeThrough(start, steps, {
     minutes: options.minutes,

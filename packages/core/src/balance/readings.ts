@@ -299,7 +299,8 @@ export interface Ready {
   massSpread: number;
   /** The readings with a first estimate, as `readings` gives them; nothing is weighed twice. */
   estimate: () => Analysis;
-  conclude: (simulation: Simulation) => Analysis;
+  /** `fixes` false leaves out what would mend a finding, each of which is baked again. */
+  conclude: (simulation: Simulation, fixes?: boolean) => Analysis;
 }
 
 /** Throws as `readings` does, and `not-a-batter`. */
@@ -315,9 +316,10 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
     start,
     massSpread: massSpreadOf(items),
     estimate: () => estimated(weighed),
-    conclude: (simulation) => {
+    conclude: (simulation, fixes = true) => {
       const { fill, bake } = simulatedBake(items, vessel, pouredDensity(items, oven, process, body, lift.gas), targets, simulation);
-      const judged = judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation);
+      const judged = judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation, fixes);
+      if (!fixes) return judged;
       // What is not weighed may be the whole difference.
       if (!judged.final) return judged;
       const by: BakedBy = { items, asides, vessel, oven, process, body, gas: lift.gas, targets, fill, simulation };

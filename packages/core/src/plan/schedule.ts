@@ -1,3 +1,4 @@
+import { seeded } from "../random";
 import { Heated, type PlanOven } from "./heat";
 import type { Job, Placed } from "./job";
 import { Taken } from "./minutes";
@@ -123,17 +124,6 @@ function worthOf(placed: readonly Placed[], ovenChanges: number): Worth {
 /** The sum of what goes on hand by hand: a bound of how soon a job can be ready after it begins. */
 const wholeOf = ({ steps }: Job): number => steps.reduce((sum, { minutes, at }) => sum + (at === undefined ? minutes : 0), 0);
 
-/** A reproducible stream of numbers in [0, 1): the same day is planned the same way. */
-function stream(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 /** Up to so many jobs every order is tried. */
 const ALL_ORDERS = 5;
 
@@ -226,7 +216,7 @@ export function schedule(
   if (fresh.length === 2)
     for (const order of ordersOf(fresh))
       for (const a of MANNERS) for (const b of MANNERS) consider(inManners([...first, ...order], anyOven, jobs, new Map([[order[0], a], [order[1], b]]))); // prettier-ignore
-  const random = stream(20261126 + jobs.length);
+  const random = seeded(20261126 + jobs.length);
   const pick = <T>(from: readonly T[]): T | undefined => from[Math.floor(random() * from.length)];
   const ovenIds = [undefined, ...kitchen.ovens.map(({ id }) => id)];
   for (let tried = 0; tried < tries && fresh.length > 0; tried++) {

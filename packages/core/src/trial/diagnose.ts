@@ -1,0 +1,288 @@
+import { z } from "zod";
+import { CoreError } from "../errors";
+import type { Opened } from "../formula/open";
+import type { Slip } from "../live/events";
+import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { type Appearance, appearanceOf, beyond } from "./appearance";
+import { type Cause, causeFamilies, causes } from "./causes";
+import { type ClueId, type Clues, cluesOf, clueWords, type KitchenFacts } from "./clues";
+import { deviated } from "./deviation";
+import { lossOf, type Measured, middleOf } from "./measured";
+import { bakeOf, coreAtOut, type Outcome } from "./outcome";
+import { faultRemedySchema, remedyFor } from "./remedy";
+import { symptomOf, type Seen, symptoms, type SymptomId } from "./symptoms";
+
+const reasonSchema = z.object({
+  what: z.string(),
+  value: z.string(),
+  /** Natural log of how many times it makes the cause likelier (or, against it, less likely). */
+  weight: z.number(),
+});
+export type Reason = z.infer<typeof reasonSchema>;
+
+export const diagnosisSchema = z.object({
+  causes: z.array(
+    z.object({
+      id: z.string(),
+      family: z.enum(causeFamilies),
+      words: z.string(),
+      probability: z.number(),
+      for: z.array(reasonSchema),
+      against: z.array(reasonSchema),
+      /** What would tell it from the next cause. */
+      tell: z.string(),
+      experiment: z.string().optional(),
+      /** What to do next time, in words. */
+      next: z.string(),
+      remedy: faultRemedySchema.optional(),
+      source: z.string(),
+      confidence: z.string(),
+    }),
+  ),
+  /** Chance that nothing on the list explains it. */
+  unknown: z.number(),
+  /** Symptoms that the likeliest causes leave unexplained. */
+  unexplained: z.array(z.string()),
+});
+export type Diagnosis = z.infer<typeof diagnosisSchema>;
+
+export interface Asked {
+  seen: readonly Seen[];
+  measured?: Measured | undefined;
+  slips?: readonly Slip[] | undefined;
+  kitchen?: KitchenFacts | undefined;
+}
+
+/** What an absent symptom tells, as a power of its likelihood: looked for, or not named at all. */
+const LOOKED_FOR = 0.55;
+const NOT_NAMED = 0.2;
+/** A little of something is half a sign. */
+const SLIGHT = 0.6;
+/** The table's own strengths where the simulation shows the cause in this bake. */
+const TABLE_BESIDE = 0.55;
+/** A formula as it is written tells for a fault of design; against one of doing it tells less. */
+const DESIGN_AGAINST = 0.45;
+const DESIGN: ReadonlySet<ClueId> = new Set<ClueId>([
+  "sodaUnmetPercent", "neutralised", "ph", "gasBand", "waterBand", "fatBand", "sugarBand", "eggBand", "saltBand", "bodyBand", "powderPercent", "binder",
+  "slowDrinkers", "wetPieces", "pieces", "pulses", "fill", "crownOverRim", "panDark", "panInsulating", "ungreased", "shelfHigh", "shelfLow", "cupSpread",
+]); // prettier-ignore
+/** Chance that it was nothing that is known here. */
+const UNKNOWN = 0.06;
+/** How well things are measured and predicted together, one standard deviation. */
+const SIGMA = { height: 0.12, coreK: 3, lossPoints: 1.6, ph: 0.4, density: 0.06 };
+const MOST_SAID = 3;
+/** Causes likelier than this are told, and no more than so many. */
+const LEAST_TOLD = 0.02;
+const MOST_TOLD = 8;
+const REMEDIES_FOR = 4;
+
+/** What a cause does to this very bake. */
+interface Effect {
+  appearance: Appearance;
+  outcome: Outcome | null;
+}
+
+/** The bake as planned and as long as it really was, and what each cause would make of it. */
+class Bench {
+  readonly planned: Outcome;
+  readonly asBaked: Outcome;
+  private readonly effects = new Map<string, Effect>();
+  private readonly remedies = new Map<string, ReturnType<typeof remedyFor>>();
+  private bare: Appearance | null = null;
+  constructor(
+    private readonly input: Opened,
+    private readonly shelf: Shelf,
+    private readonly minutes: number | undefined,
+  ) {
+    this.planned = bakeOf(input, shelf, undefined);
+    this.asBaked = minutes === undefined ? this.planned : bakeOf(input, shelf, minutes);
+  }
+  /** A cause in this bake: what would be seen beyond what is seen without it. */
+  effectOf(cause: Cause): Effect {
+    const there = this.effects.get(cause.id);
+    if (there) return there;
+    const found = this.computed(cause) ?? { appearance: {}, outcome: null };
+    this.effects.set(cause.id, found);
+    return found;
+  }
+  /** What would mend it; baked again for those that are told first. */
+  remedyOf(cause: Cause, bake: boolean): ReturnType<typeof remedyFor> {
+    const key = `${cause.id} ${bake}`;
+    const there = this.remedies.get(key);
+    if (there) return there;
+    const found = remedyFor(cause, this.input, this.planned, this.shelf, bake);
+    this.remedies.set(key, found);
+    return found;
+  }
+  private computed({ deviation }: Cause): Effect | null {
+    if (!deviation) return null;
+    const planned = this.planned.simulation.minutes;
+    const baked = this.minutes ?? planned;
+    const isTime = deviation.what === "minutes";
+    const made = deviated(this.input, deviation, this.shelf, planned);
+    if (!made) return null;
+    // Whoever took it out at another minute did just that; everything else went otherwise for as long as it was baked.
+    const isOther = Math.abs(baked / planned - 1) > 0.04 && deviation.by < 1 === baked < planned;
+    const minutes = isTime ? (isOther ? baked : planned * made.minutes) : baked;
+    try {
+      const outcome = bakeOf(made.input, this.shelf, minutes);
+      const then = appearanceOf(outcome, this.planned, this.shelf, cluesOf(made.input, outcome.analysis, this.shelf, {}));
+      return { appearance: beyond(then, isTime ? {} : this.without()), outcome };
+    } catch (error) {
+      // A batter that is none any more shows nothing; the table's strengths stand for it.
+      if (error instanceof CoreError) return null;
+      throw error;
+    }
+  }
+  private without(): Appearance {
+    const bare = cluesOf(this.input, this.asBaked.analysis, this.shelf, {});
+    this.bare ??= appearanceOf(this.asBaked, this.planned, this.shelf, bare);
+    return this.bare;
+  }
+}
+
+/** Symptoms are ticked one by one over the same bake: what was baked for it is kept, the oldest let go. */
+const known = new Map<string, Bench>();
+const KEPT = 8;
+
+function benchOf(input: Opened, shelf: Shelf, minutes: number | undefined): Bench {
+  const key = JSON.stringify([input, minutes, input.lines.map(({ ingredientId }) => shelf.get(ingredientId ?? ""))]);
+  let bench = known.get(key);
+  if (!bench) {
+    bench = new Bench(input, shelf, minutes);
+    known.set(key, bench);
+    const oldest = known.keys().next().value;
+    if (known.size > KEPT && oldest !== undefined) known.delete(oldest);
+  }
+  return bench;
+}
+
+/** Chance that a cause alone brings a symptom in this bake: what the trade knows, and what the simulation shows of it here. */
+function strength(cause: Cause, effect: Effect, id: SymptomId): number {
+  const known = cause.does[id] ?? 0;
+  if (!effect.outcome) return known;
+  const shown = 1 - Math.exp(-0.8 * (effect.appearance[id] ?? 0));
+  return 1 - (1 - TABLE_BESIDE * known) * (1 - 0.9 * shown);
+}
+
+const gauss = (observed: number, predicted: number, sigma: number): number => -0.5 * ((observed - predicted) / sigma) ** 2;
+
+/** What was measured, under a cause beside without it: log likelihoods by quantity. */
+function measuredFor(bench: Bench, effect: Effect, measured: Measured): Reason[] {
+  const [here, without] = [effect.outcome, bench.asBaked];
+  if (!here) return [];
+  const out: Reason[] = [];
+  const tell = (what: string, observed: number, unit: string, of: (outcome: Outcome) => number, sigma: number, digits = 0): void => {
+    const [then, before] = [of(here), of(without)];
+    const weight = Math.max(-3, Math.min(3, gauss(observed, then, sigma) - gauss(observed, before, sigma)));
+    if (Math.abs(weight) > 0.1)
+      out.push({ what, value: `${observed.toFixed(digits)} ${unit}; ${then.toFixed(digits)} with it, ${before.toFixed(digits)} without`.replace("  ", " "), weight });
+  };
+  const middle = middleOf(measured);
+  if (middle !== null) tell("Height of the middle", middle, "mm", ({ simulation }) => simulation.cooledMm.middle, SIGMA.height * Math.max(10, without.simulation.cooledMm.middle));
+  if (measured.coreC !== undefined) tell("Core when it came out", measured.coreC, "°C", ({ simulation }) => coreAtOut(simulation), SIGMA.coreK);
+  const loss = lossOf(measured);
+  if (loss !== null) tell("Loss", loss, "%", ({ simulation }) => simulation.loss.oven, SIGMA.lossPoints, 1);
+  if (measured.crumbPh !== undefined) tell("Crumb pH", measured.crumbPh, "", ({ analysis }) => analysis.lift.ph.mid, SIGMA.ph, 1);
+  if (measured.batterDensityGPerMl !== undefined) tell("Density of the batter", measured.batterDensityGPerMl, "g/mL", ({ analysis }) => analysis.body.densityGPerMl, SIGMA.density, 2);
+  return out;
+} // prettier-ignore
+
+const degreeWord = (id: SymptomId, degree: number): string =>
+  degree === 0 ? "not there" : (symptomOf(id).degrees[degree - 1] ?? "");
+
+function clueReasons(cause: Cause, clues: Clues): Reason[] {
+  return cause.clues.flatMap(({ of, at, per, weight }) => {
+    const value = clues[of];
+    if (value === undefined) return [];
+    const { name, unit, digits } = clueWords[of];
+    const told = weight * Math.tanh((value - at) / per);
+    const counted = told < 0 && DESIGN.has(of) ? DESIGN_AGAINST * told : told;
+    return [{ what: name, value: `${value.toFixed(digits)} ${unit}`.trim(), weight: counted }];
+  });
+}
+
+/** Log likelihood of what was seen, from the chance that nothing brings each symptom (the product over causes and leak). */
+function seenLikelihood(seen: ReadonlyMap<SymptomId, number>, silent: (id: SymptomId) => number): number {
+  let sum = 0;
+  for (const { id, leak } of symptoms) {
+    const not = (1 - leak) * silent(id);
+    const degree = seen.get(id);
+    if (degree === undefined) sum += NOT_NAMED * Math.log(not);
+    else if (degree === 0) sum += LOOKED_FOR * Math.log(not);
+    else sum += (degree === 1 ? SLIGHT : 1) * Math.log(1 - not);
+  }
+  return sum;
+}
+
+/**
+ * What went wrong with a bake: a network of causes and symptoms in which each cause brings a symptom by itself (noisy-or), with up to two causes at
+ * work. Strengths are the trade's, moved by what the simulation shows each cause to do to this very bake; clues and measurements are added as log
+ * odds. Probabilities are of a cause being at work. Throws as `readings` does.
+ */
+export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShelf): Diagnosis {
+  const { measured = {}, slips = [], kitchen = {} } = asked;
+  const bench = benchOf(input, shelf, measured.minutes);
+  const clues = cluesOf(input, bench.planned.analysis, shelf, { measured, slips, kitchen });
+  const seen = new Map(asked.seen.map(({ symptomId, degree }) => [symptomId, degree]));
+  const weighed = causes.map((cause) => {
+    const effect = bench.effectOf(cause);
+    const reasons = [...clueReasons(cause, clues), ...measuredFor(bench, effect, measured)];
+    const brings = new Map(symptoms.map(({ id }) => [id, strength(cause, effect, id)]));
+    const odds = Math.log(cause.prior) + reasons.reduce((sum, { weight }) => sum + weight, 0);
+    return { cause, reasons, brings, odds };
+  });
+  const nothing = seenLikelihood(seen, () => 1);
+  const single = weighed.map(({ brings, odds }) => odds + seenLikelihood(seen, (id) => 1 - (brings.get(id) ?? 0)));
+  const states: { of: number[]; log: number }[] = [
+    { of: [], log: Math.log(UNKNOWN) + nothing },
+    ...single.map((log, k) => ({ of: [k], log })),
+  ];
+  // Two at a time only among those that are worth it alone: a hundredth of the best adds nothing.
+  const best = Math.max(...single);
+  const hopeful = weighed.flatMap((_, k) => ((single[k] ?? -Infinity) > best - 7 ? [k] : []));
+  for (const [n, a] of hopeful.entries())
+    for (const b of hopeful.slice(n + 1)) {
+      const [x, y] = [weighed[a], weighed[b]];
+      if (!x || !y || x.cause.family === y.cause.family) continue;
+      const silent = (id: SymptomId): number => (1 - (x.brings.get(id) ?? 0)) * (1 - (y.brings.get(id) ?? 0));
+      states.push({ of: [a, b], log: x.odds + y.odds + seenLikelihood(seen, silent) });
+    }
+  const top = Math.max(...states.map(({ log }) => log));
+  const weights = states.map(({ log }) => Math.exp(log - top));
+  const whole = weights.reduce((sum, weight) => sum + weight, 0);
+  const chance = weighed.map(
+    (_, k) => states.reduce((sum, { of }, n) => sum + (of.includes(k) ? (weights[n] ?? 0) : 0), 0) / whole,
+  );
+  const ranked = weighed
+    .map((one, k) => ({ ...one, probability: chance[k] ?? 0 }))
+    .sort((a, b) => b.probability - a.probability)
+    .filter(({ probability }, k) => k < MOST_TOLD && (probability >= LEAST_TOLD || k === 0));
+  const told = ranked.map(({ cause, reasons, brings, probability }, k) => {
+    const all = [
+      ...reasons,
+      ...[...seen].map(([id, degree]): Reason => {
+        const { leak, words } = symptomOf(id);
+        const not = (1 - leak) * (1 - (brings.get(id) ?? 0));
+        const weight = degree === 0 ? LOOKED_FOR * Math.log(not / (1 - leak)) : (degree === 1 ? SLIGHT : 1) * Math.log((1 - not) / leak);
+        return { what: words, value: degreeWord(id, degree), weight };
+      }),
+    ];
+    const heaviest = (sign: 1 | -1): Reason[] =>
+      all.filter(({ weight }) => sign * weight > 0.15).sort((a, b) => sign * (b.weight - a.weight)).slice(0, MOST_SAID + 1);
+    const { words: next, remedy } = bench.remedyOf(cause, k < REMEDIES_FOR);
+    return {
+      id: cause.id, family: cause.family, words: cause.words, probability, for: heaviest(1), against: heaviest(-1), tell: cause.tell,
+      ...(cause.experiment === undefined ? {} : { experiment: cause.experiment }),
+      next, ...(remedy ? { remedy } : {}), source: cause.source, confidence: cause.confidence,
+    };
+  }); // prettier-ignore
+  const leading = ranked.filter(({ probability }) => probability > 0.25);
+  return {
+    causes: told,
+    unknown: (weights[0] ?? 0) / whole,
+    unexplained: [...seen].flatMap(([id, degree]) =>
+      degree >= 2 && leading.every(({ brings }) => (brings.get(id) ?? 0) < 0.2) ? [symptomOf(id).words] : [],
+    ),
+  };
+}
