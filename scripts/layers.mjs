@@ -41,7 +41,7 @@ export const layers = {
 
 /** Files at the root of a part that stand before its folders; all others stand after them. */
 export const foundations = {
-  "packages/core/src": ["errors", "physics"],
+  "packages/core/src": ["errors", "physics", "random"],
   "apps/server/src": ["errors", "settings", "problems", "wire"],
   "apps/web": [],
 };

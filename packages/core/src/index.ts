@@ -92,6 +92,6 @@ export * from "./trial/calibrate";
 export * from "./trial/tasting";
 export * from "./trial/next";
 export * from "./trial/cut-face";
-export * from "./trial/practice";
+export * from "./practice";
 export { type Outcome } from "./trial/outcome";
 export { normalFrom, seeded } from "./random";

@@ -8,7 +8,7 @@ import { clueIds } from "./clues";
 import { type Asked, diagnose, type Diagnosis, diagnosisSchema } from "./diagnose";
 import { gramsIn, scaledGroup, withMore } from "./groups";
 import { goals, nextFor } from "./next";
-import { madeUp } from "./practice";
+import { madeUp } from "../practice";
 import { symptomIds, type SymptomId } from "./symptoms";
 
 const sound = (kind: Kind, massG = 950): Opened => openFormula(beginKind(kind, "metric", massG), bareKitchen);

@@ -1,18 +1,18 @@
-import { beginKind } from "../begin";
-import { CoreError } from "../errors";
-import type { Formula } from "../formula/formula";
-import { bareKitchen, openFormula, type Opened } from "../formula/open";
-import type { Kind } from "../formula/kinds";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { normalFrom, seeded } from "../random";
-import { appearanceOf, type Appearance, beyond } from "./appearance";
-import { type Cause, type CauseFamily, causes } from "./causes";
-import { cluesOf, type KitchenFacts } from "./clues";
-import { deviated } from "./deviation";
-import type { Measured } from "./measured";
-import { bakeOf, coreAtOut, type Outcome } from "./outcome";
-import { scales, seenFrom } from "./scales";
-import { symptoms, type Seen, type SymptomId } from "./symptoms";
+import { beginKind } from "./begin";
+import { CoreError } from "./errors";
+import type { Formula } from "./formula/formula";
+import { bareKitchen, openFormula, type Opened } from "./formula/open";
+import type { Kind } from "./formula/kinds";
+import { builtInShelf, type Shelf } from "./pantry/catalogue";
+import { normalFrom, seeded } from "./random";
+import { appearanceOf, type Appearance, beyond } from "./trial/appearance";
+import { type Cause, type CauseFamily, causes } from "./trial/causes";
+import { cluesOf, type KitchenFacts } from "./trial/clues";
+import { deviated } from "./trial/deviation";
+import type { Measured } from "./trial/measured";
+import { bakeOf, coreAtOut, type Outcome } from "./trial/outcome";
+import { scales, seenFrom } from "./trial/scales";
+import { symptoms, type Seen, type SymptomId } from "./trial/symptoms";
 
 /** A bake that never was: a sound formula, one thing that went wrong with it, and what came of it. */
 export interface MadeUp {
