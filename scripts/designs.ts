@@ -6,7 +6,7 @@ import { isStarch } from "../packages/core/src/design/flours";
 import { typicalLines } from "../packages/core/src/balance/bands";
 import { kindName, kinds } from "../packages/core/src/formula/kinds";
 import { bareKitchen, openFormula, readings, USUAL_SHELF, wishFrom } from "../packages/core/src/index";
-import { demoFormulas } from "../apps/server/src/demo/fill";
+import { demoFormulas } from "../apps/server/src/demo/formulas";
 import { catalogue } from "../packages/core/src/pantry/catalogue";
 
 /**

@@ -32,6 +32,7 @@ export const layers = {
     "features/reader",
     "features/formula",
     "features/counter",
+    "features/log",
     "features/day",
     "features/look",
     "features/shell",

@@ -13,10 +13,13 @@ import { formulaRoutes } from "./resources/formulas";
 import { kitchenRoutes } from "./resources/kitchen";
 import { bakeRoutes } from "./resources/bakes";
 import { deviceRoutes } from "./resources/devices";
+import { photoRoutes } from "./resources/photos";
 import { planRoutes } from "./resources/plans";
 import type { Settings } from "./settings";
 import { openStore } from "./store/store";
 import { serveWeb } from "./web";
+import { trialRoutes } from "./resources/trials";
+import { learntRoutes } from "./resources/learnt";
 import type { App } from "./wire";
 
 export const VERSION = "0.1.0";
@@ -81,6 +84,9 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     kitchenRoutes(scope, store);
     planRoutes(scope, store, computer);
     bakeRoutes(scope, store, computer);
+    trialRoutes(scope, store, computer);
+    learntRoutes(scope, store, computer);
+    photoRoutes(scope, store);
     await deviceRoutes(scope, store);
   });
   await serveWeb(app, settings.webFolder);

@@ -6,7 +6,7 @@ import { join, resolve } from "node:path";
 import { analyse, type Analysis, type BakeFamily, type Designs, type Formula, type Ingredient, type Proposals } from "@uprise/core";
 import type { Problem, StoredFormula } from "@uprise/contract";
 import { buildApp } from "./app";
-import { demoFormulas } from "./demo/fill";
+import { demoFormulas } from "./demo/formulas";
 import { databaseFile, openDatabase } from "./store/database";
 import { migrate } from "./store/migrations";
 import { openStore } from "./store/store";

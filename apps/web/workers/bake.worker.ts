@@ -1,6 +1,4 @@
-import { simulateStart } from "@uprise/core/src/bake/simulate";
-import { drawingsOf } from "./isotherms";
-import type { Task } from "./tasks";
+import { perform, type Task } from "./tasks";
 
 /** Typed by hand: the libraries of the page and of a worker clash. */
 const scope = self as unknown as {
@@ -10,8 +8,7 @@ const scope = self as unknown as {
 
 scope.onmessage = ({ data: { job, task } }) => {
   try {
-    const result = task.do === "bake" ? simulateStart(task.start, task.massSpread, task.options) : drawingsOf(task.section);
-    scope.postMessage({ job, result });
+    scope.postMessage({ job, result: perform(task) });
   } catch (error) {
     scope.postMessage({ job, error: error instanceof Error ? error.message : String(error) });
   }

@@ -7,6 +7,8 @@ export {
   familySchema,
   wishSchema as designRequestSchema,
   planSchema,
+  diagnosisSchema,
+  nextSchema,
   bakeEventSchema,
   slipAnswerSchema,
   proposalsSchema,

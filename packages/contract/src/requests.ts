@@ -8,7 +8,11 @@ import {
   measuresSchema,
   ovenSchema,
   processSchema,
+  causeFamilies,
+  goals,
+  measuredSchema,
   rangeSchema,
+  seenSchema,
   slipSchema,
   vesselSchema,
 } from "@uprise/core";
@@ -103,6 +107,41 @@ const timeSchema = z.iso.datetime({
   offset: true,
   error: "A time with its offset, such as 2026-11-28T05:30:00+01:00, would be right.",
 });
+/** What went wrong with a bake of a formula: what was seen, what was measured, what slipped, what is known of the kitchen. */
+export const faultsRequestSchema = formulaFields
+  .extend({
+    seen: z.array(seenSchema).max(60),
+    measured: measuredSchema.optional(),
+    slips: z.array(slipSchema).max(50).optional(),
+    kitchen: z
+      .object({
+        powderAgeMonths: z.number().min(0).max(240).optional(),
+        powderPastMonths: z.number().min(-240).max(240).optional(),
+        ovenBiasK: z.number().min(-80).max(80).optional(),
+        weighedShare: z.number().min(0).max(1).optional(),
+        mixedLong: z.boolean().optional(),
+      })
+      .optional(),
+  })
+  .refine(hasFormula, noFormula);
+export type FaultsRequest = z.infer<typeof faultsRequestSchema>;
+
+export const nextRequestSchema = formulaFields
+  .extend({
+    goal: z.enum(goals, { error: `A goal is one of: ${goals.join(", ")}.` }),
+    /** Changes that were tried before, by their title. */
+    tried: z.array(z.string().max(120)).max(60).optional(),
+  })
+  .refine(hasFormula, noFormula);
+export type NextRequest = z.infer<typeof nextRequestSchema>;
+
+export const practiceRequestSchema = z.object({
+  seed: z.number().int().min(0).max(2_000_000_000),
+  /** Families of causes to choose from. */
+  families: z.array(z.enum(causeFamilies)).max(20).optional(),
+});
+export type PracticeRequest = z.infer<typeof practiceRequestSchema>;
+
 const plannedId = z
   .string()
   .regex(/^[A-Za-z0-9_-]{1,64}$/, { error: "An id has 1 to 64 letters, digits, hyphens or underscores." });

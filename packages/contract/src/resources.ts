@@ -8,6 +8,11 @@ import {
   neededMeasures,
   ovenModes,
   packetSchema,
+  causeFamilies,
+  measuredSchema,
+  seenSchema,
+  learntSchema,
+  trialSchema,
   vesselSchema,
 } from "@uprise/core";
 import { z } from "zod";
@@ -135,6 +140,68 @@ export const packetInputSchema = packetSchema.extend({ id: idSchema.optional() }
 export type PacketInput = z.infer<typeof packetInputSchema>;
 export const storedPacketSchema = z.object({ ...stored, packet: packetSchema });
 export type StoredPacket = z.infer<typeof storedPacketSchema>;
+
+export const trialInputSchema = trialSchema.extend({ id: idSchema.optional() });
+export type TrialInput = z.infer<typeof trialInputSchema>;
+export const storedTrialSchema = z.object({ ...stored, trial: trialSchema });
+export type StoredTrial = z.infer<typeof storedTrialSchema>;
+
+export const MOST_SAMPLES = 6;
+/** A blind tasting: samples under codes, and who scored them; the codes and orders follow from the seed. */
+export const tastingSchema = z.object({
+  title: z.string().trim().min(1, { error: "A round needs a name." }).max(120),
+  question: z.string().max(200),
+  seed: z.number().int().min(0).max(1_000_000),
+  samples: z
+    .array(z.object({ name: z.string().trim().min(1).max(120), trialId: z.string().max(80).optional() }))
+    .min(2, { error: "Two samples or more would be right." })
+    .max(MOST_SAMPLES, { error: `Up to ${MOST_SAMPLES} samples would be right; tongues tire.` }),
+  tasters: z
+    .array(
+      z.object({ name: z.string().trim().min(1).max(80), scores: z.array(z.number().min(1).max(9).nullable()).max(MOST_SAMPLES) }),
+    )
+    .max(60),
+});
+export type Tasting = z.infer<typeof tastingSchema>;
+export const tastingInputSchema = tastingSchema.extend({ id: idSchema.optional() });
+export const storedTastingSchema = z.object({ ...stored, tasting: tastingSchema });
+export type StoredTasting = z.infer<typeof storedTastingSchema>;
+
+/** Something that was learnt, with whether the kitchen reckons with it. */
+/** A made-up bake to practise on: what can be seen at once, what can be asked for, and the answer. */
+export const practiceSchema = z.object({
+  seed: z.number().int(),
+  formula: formulaSchema,
+  seen: z.array(seenSchema),
+  measured: measuredSchema,
+  kitchen: z.object({
+    powderAgeMonths: z.number().optional(),
+    weighedShare: z.number().optional(),
+    mixedLong: z.boolean().optional(),
+  }),
+  /** Heights when it has cooled, planned and as it came out, and its width, mm. */
+  planned: z.object({ heightsMm: z.array(z.number()), minutes: z.number(), targetCoreC: z.number(), lossPercent: z.number() }),
+  heightsMm: z.array(z.number()),
+  widthMm: z.number(),
+  answer: z.object({ id: z.string(), family: z.enum(causeFamilies), words: z.string(), tell: z.string() }),
+});
+export type Practice = z.infer<typeof practiceSchema>;
+
+export const learntAnswerSchema = z.object({
+  learnt: z.array(learntSchema.extend({ accepted: z.boolean() })),
+  trials: z.number().int(),
+});
+export type LearntAnswer = z.infer<typeof learntAnswerSchema>;
+export const acceptedSchema = z.object({ id: z.string().max(120) });
+
+export const photoSchema = z.object({
+  hash: z.string(),
+  type: z.string(),
+  bytes: z.number().int(),
+  width: z.number().int(),
+  height: z.number().int(),
+});
+export type Photo = z.infer<typeof photoSchema>;
 
 export const storedPlanSchema = z.object({ ...stored, title: z.string(), day: planRequestSchema });
 export type StoredPlan = z.infer<typeof storedPlanSchema>;

@@ -87,6 +87,8 @@ export { type KitchenFacts, clueWords } from "./trial/clues";
 export * from "./trial/remedy";
 export * from "./trial/diagnose";
 export * from "./trial/trial";
+export * from "./trial/from-bake";
+export * from "./trial/experiments";
 export * from "./trial/compare";
 export * from "./trial/calibrate";
 export * from "./trial/tasting";

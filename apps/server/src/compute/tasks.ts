@@ -26,8 +26,21 @@ import {
   shelfWith,
   simulate,
   swap,
+  calibrate,
+  type CauseFamily,
+  CoreError,
+  madeUp,
+  diagnose,
+  type Goal,
+  type KitchenFacts,
+  type Logged,
+  type Measured,
+  nextFor,
+  predictedFor,
+  type Seen,
   type Wish,
 } from "@uprise/core";
+import type { Practice } from "@uprise/contract";
 
 /** What a kitchen has of its own, as plain data that goes to a thread. */
 export interface KitchenData {
@@ -54,8 +67,20 @@ export interface Asked {
   family: Wish;
   counter: { formula: Formula; warmMinutes?: number | undefined };
   slip: FormulaRequestInput & { slip: Slip };
+  faults: FormulaRequestInput & {
+    seen: Seen[];
+    measured?: Measured | undefined;
+    slips?: Slip[] | undefined;
+    kitchen?: KitchenFacts | undefined;
+  };
+  next: FormulaRequestInput & { goal: Goal; tried?: string[] | undefined };
+  practice: { seed: number; families?: CauseFamily[] | undefined };
+  predict: { formula: Formula };
+  calibrate: { trials: LoggedTrial[] };
   plan: Omit<Day, "bakes"> & { bakes: (Omit<Day["bakes"][number], "input"> & { input: FormulaRequestInput })[] };
 }
+/** A trial as calibration reads it, before its formula is opened. */
+export type LoggedTrial = Omit<Logged, "input"> & { formula: Formula };
 export type TaskName = keyof Asked;
 
 function kitchenFrom({ ingredients, formulas, ovens }: KitchenData): Kitchen {
@@ -65,6 +90,8 @@ function kitchenFrom({ ingredients, formulas, ovens }: KitchenData): Kitchen {
 }
 
 const opened = (input: FormulaRequestInput, kitchen: Kitchen): Opened => openInput(inputFrom(input, kitchen.shelf), kitchen);
+
+const MOST_DRAWS = 40;
 
 /** Told what share is done; true from it ends the work. */
 export type Tell = (done: number) => boolean;
@@ -93,6 +120,33 @@ const tasks = {
       { ...day, bakes: day.bakes.map((bake) => ({ ...bake, input: opened(bake.input, kitchen) })) },
       kitchen.shelf,
       onProgress ? { onProgress } : {},
+    ),
+  faults: ({ seen, measured, slips, kitchen: facts, ...input }: Asked["faults"], kitchen: Kitchen) =>
+    diagnose(opened(input, kitchen), { seen, measured, slips, kitchen: facts }, kitchen.shelf),
+  next: ({ goal, tried, ...input }: Asked["next"], kitchen: Kitchen) =>
+    nextFor(opened(input, kitchen), goal, new Set(tried ?? []), kitchen.shelf),
+  practice: ({ seed, families }: Asked["practice"], { shelf }: Kitchen): Practice => {
+    // A cause that can do nothing to the formula drawn for it is passed over for the next seed.
+    for (let n = 0; n < MOST_DRAWS; n++) {
+      const made = madeUp(seed + n, { families, shelf });
+      if (!made || made.seen.every(({ degree }) => degree === 0)) continue;
+      const { formula, seen, measured, kitchen, planned, cause } = made;
+      const { middle, edge } = planned.simulation.cooledMm;
+      const between = (share: number): number => edge + share * (middle - edge);
+      return {
+        seed: seed + n, formula, seen, measured, kitchen,
+        planned: { heightsMm: [0, 0.7, 1, 0.7, 0].map(between), minutes: planned.simulation.minutes, targetCoreC: planned.analysis.bake.targetCoreC, lossPercent: planned.simulation.loss.oven },
+        heightsMm: measured.heightsMm ?? [], widthMm: planned.analysis.fill.widthMm,
+        answer: { id: cause.id, family: cause.family, words: cause.words, tell: cause.tell },
+      };
+    }
+    throw new CoreError("not-a-batter", "No bake could be made up for these families; others would be right.", "families");
+  }, // prettier-ignore
+  predict: ({ formula }: Asked["predict"], kitchen: Kitchen) => predictedFor(openFormula(formula, kitchen), kitchen.shelf),
+  calibrate: ({ trials }: Asked["calibrate"], kitchen: Kitchen) =>
+    calibrate(
+      trials.map(({ formula, ...trial }) => ({ ...trial, input: openFormula(formula, kitchen) })),
+      kitchen.shelf,
     ),
   family: (wish: Asked["family"], { shelf }: Kitchen) => family(wish, shelf),
 };

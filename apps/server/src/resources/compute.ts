@@ -2,6 +2,12 @@ import {
   analysisSchema,
   balanceRequestSchema,
   designRequestSchema,
+  diagnosisSchema,
+  faultsRequestSchema,
+  nextRequestSchema,
+  nextSchema,
+  practiceRequestSchema,
+  practiceSchema,
   designsSchema,
   familySchema,
   formulaRequestSchema,
@@ -14,6 +20,7 @@ import {
   slipRequestSchema,
   swapRequestSchema,
 } from "@uprise/contract";
+import { causes, experiments, symptoms } from "@uprise/core";
 import type { Computer } from "../compute/pool";
 import type { Store } from "../store/store";
 import { type App, problems } from "../wire";
@@ -119,4 +126,41 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
     },
     async ({ body }) => computer.run("slip", body, await kitchenDataFor(store, body)),
   );
+  app.post(
+    "/api/faults",
+    {
+      schema: {
+        summary:
+          "What went wrong with a bake: causes by their chance, with evidence, what would tell them apart, and a version that mends it",
+        tags,
+        body: faultsRequestSchema,
+        response: { 200: diagnosisSchema, ...problems },
+      },
+    },
+    async ({ body }) => computer.run("faults", body, await kitchenDataFor(store, body)),
+  );
+  app.post(
+    "/api/next",
+    {
+      schema: {
+        summary: "The next change of one thing worth trying for a goal, with what it does and how sure that is",
+        tags,
+        body: nextRequestSchema,
+        response: { 200: nextSchema, ...problems },
+      },
+    },
+    async ({ body }) => computer.run("next", body, await kitchenDataFor(store, body)),
+  );
+  app.post(
+    "/api/practice",
+    { schema: { summary: "A made-up bake with a hidden cause, to practise on", tags, body: practiceRequestSchema, response: { 200: practiceSchema, ...problems } } },
+    async ({ body }) => computer.run("practice", body, await kitchenDataFor(store, {})),
+  ); // prettier-ignore
+  app.get("/api/symptoms", { schema: { summary: "What can be seen, felt and tasted, with its degrees in words", tags } }, () => ({
+    symptoms,
+  }));
+  app.get("/api/causes", { schema: { summary: "What can go wrong, with sources; and what to try to tell it", tags } }, () => ({
+    causes: causes.map(({ id, family, words, does, tell, experiment, source, confidence }) => ({ id, family, words, does, tell, experiment, source, confidence })),
+    experiments,
+  })); // prettier-ignore
 }

@@ -17,6 +17,7 @@ export interface StoredFile {
 export interface FileStore {
   /** Keeps bytes under the SHA-256 of their content; the same content is kept once. Refuses what is over the limit. */
   put(content: Uint8Array, type: string): Promise<StoredFile>;
+  has(hash: string): Promise<boolean>;
   read(hash: string): Promise<{ file: StoredFile; content: Buffer }>;
 }
 
@@ -43,6 +44,7 @@ export function fileStore(dataFolder: string, { write }: Database, { files }: Mo
       await write((transaction) => files.findOrCreate({ where: { hash }, defaults: file, transaction }));
       return file;
     },
+    has: async (hash) => (await files.count({ where: { hash } })) > 0,
     async read(hash) {
       const row = /^[0-9a-f]{64}$/.test(hash) ? await files.findByPk(hash) : null;
       if (!row) throw new Refusal("not-found", `No file has the hash "${hash.slice(0, 64)}".`);

@@ -1,6 +1,4 @@
-import { simulateStart } from "@uprise/core";
-import { drawingsOf } from "../../workers/isotherms";
-import type { Result, Task } from "../../workers/tasks";
+import { perform, type Result, type Task } from "../../workers/tasks";
 
 type Answer = { job: number; result?: unknown; error?: string };
 
@@ -95,9 +93,7 @@ class OvenWorker {
 
 function here(task: Task): { result?: unknown; error?: string } {
   try {
-    return {
-      result: task.do === "bake" ? simulateStart(task.start, task.massSpread, task.options) : drawingsOf(task.section),
-    };
+    return { result: perform(task) };
   } catch (error) {
     return { error: error instanceof Error ? error.message : String(error) };
   }

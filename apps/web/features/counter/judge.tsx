@@ -4,6 +4,7 @@ import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
+import { Link } from "../../ui/link";
 import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import type { Happen } from "./use-bake";
@@ -39,10 +40,15 @@ export function Judge({ happen }: { happen: Happen }) {
 }
 
 /** A judgement that was kept. */
-export function Judged({ judged }: { judged: NonNullable<BakeState["judged"]> }) {
+export function Judged({ judged, bakeId }: { judged: NonNullable<BakeState["judged"]>; bakeId: string }) {
   return (
     <View style={styles.judge}>
       <Heading>Judged</Heading>
+      <Link to={`/log/new?bake=${bakeId}`} style={styles.big}>
+        <Body strong style={styles.underlined}>
+          Into the log, with all that was measured
+        </Body>
+      </Link>
       {judgedScores.map((score) =>
         judged.scores[score] === undefined ? null : <Body key={score}>{`${names[score].name}: ${judged.scores[score]} of 5`}</Body>,
       )}
@@ -51,4 +57,8 @@ export function Judged({ judged }: { judged: NonNullable<BakeState["judged"]> })
   );
 }
 
-const styles = StyleSheet.create({ judge: { gap: space.m }, big: { minHeight: touch.counter } });
+const styles = StyleSheet.create({
+  judge: { gap: space.m },
+  big: { minHeight: touch.counter },
+  underlined: { textDecorationLine: "underline" },
+});

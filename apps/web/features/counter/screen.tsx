@@ -95,7 +95,7 @@ function BakeOf({ stored }: { stored: StoredBake }) {
         ) : state.phase === "baking" ? (
           <Oven bakeId={stored.id} record={record} state={state} now={now} happen={happen} probeId={idOf("probe")} />
         ) : state.phase === "judged" && state.judged ? (
-          <Judged judged={state.judged} />
+          <Judged judged={state.judged} bakeId={stored.id} />
         ) : (
           <>
             {current ? <Now step={current} small={line !== undefined} /> : null}

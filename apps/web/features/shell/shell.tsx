@@ -1,5 +1,6 @@
 import { usePathname } from "expo-router";
 import BookOpen from "lucide-react-native/icons/book-open-text";
+import Notebook from "lucide-react-native/icons/notebook-pen";
 import Warehouse from "lucide-react-native/icons/package-open";
 import Scale from "lucide-react-native/icons/scale";
 import Sunrise from "lucide-react-native/icons/sunrise";
@@ -20,6 +21,7 @@ const places = [
     own: (at: string) => at.startsWith("/formulas") || at.startsWith("/begin"),
   },
   { path: "/day", name: "Day", icon: Sunrise, own: (at: string) => at.startsWith("/day") || at.startsWith("/counter") },
+  { path: "/log", name: "Log", icon: Notebook, own: (at: string) => at.startsWith("/log") },
   { path: "/store", name: "Store", icon: Warehouse, own: (at: string) => at.startsWith("/store") },
 ] as const;
 

@@ -23,6 +23,23 @@ import {
   formulaSummarySchema,
   formulaVersionSchema,
   ingredientInputSchema,
+  type FaultsRequest,
+  faultsRequestSchema,
+  diagnosisSchema,
+  learntAnswerSchema,
+  type NextRequest,
+  nextRequestSchema,
+  nextSchema,
+  type Photo,
+  photoSchema,
+  type PracticeRequest,
+  practiceRequestSchema,
+  practiceSchema,
+  storedTastingSchema,
+  storedTrialSchema,
+  type Tasting,
+  tastingInputSchema,
+  trialInputSchema,
   ovenInputSchema,
   packetInputSchema,
   storedPacketSchema,
@@ -44,7 +61,7 @@ import {
   type VesselInput,
   vesselInputSchema,
 } from "@uprise/contract";
-import type { BakeEvent, Ingredient, Packet, Plan, Wish } from "@uprise/core";
+import type { BakeEvent, Ingredient, Packet, Plan, Trial, Wish } from "@uprise/core";
 import { z } from "zod";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
@@ -265,6 +282,44 @@ export const wire = {
   createVessel: (vessel: VesselInput & { id: string }) =>
     send(storedVesselSchema, "POST", "/api/vessels", { body: vesselInputSchema.parse(vessel) }),
   removeVessel: (id: string, version: number) => send(null, "DELETE", at("/api/vessels", id), { version }),
+  trials: (signal?: AbortSignal) =>
+    every((page) => send(pageOf(storedTrialSchema), "GET", `/api/trials?pageSize=${PAGE}&page=${page}`, { signal })),
+  readTrial: (id: string, signal?: AbortSignal) => send(storedTrialSchema, "GET", at("/api/trials", id), { signal }),
+  createTrial: (id: string, trial: Trial) =>
+    send(storedTrialSchema, "POST", "/api/trials", { body: trialInputSchema.parse({ ...trial, id }) }),
+  changeTrial: (id: string, version: number, trial: Trial) =>
+    send(storedTrialSchema, "PUT", at("/api/trials", id), { body: trialInputSchema.parse(trial), version }),
+  removeTrial: (id: string, version: number) => send(null, "DELETE", at("/api/trials", id), { version }),
+  faults: (body: FaultsRequest, signal?: AbortSignal) =>
+    send(diagnosisSchema, "POST", "/api/faults", { body: faultsRequestSchema.parse(body), signal }),
+  next: (body: NextRequest, signal?: AbortSignal) =>
+    send(nextSchema, "POST", "/api/next", { body: nextRequestSchema.parse(body), signal }),
+  practice: (body: PracticeRequest, signal?: AbortSignal) =>
+    send(practiceSchema, "POST", "/api/practice", { body: practiceRequestSchema.parse(body), signal }),
+  calibrate: (signal?: AbortSignal) => send(learntAnswerSchema, "POST", "/api/calibrate", { signal }),
+  acceptLearnt: (id: string) => send(learntAnswerSchema, "POST", "/api/learnt", { body: { id } }),
+  undoLearnt: (id: string) => send(learntAnswerSchema, "DELETE", at("/api/learnt", id)),
+  tastings: (signal?: AbortSignal) =>
+    every((page) => send(pageOf(storedTastingSchema), "GET", `/api/tastings?pageSize=${PAGE}&page=${page}`, { signal })),
+  createTasting: (id: string, tasting: Tasting) =>
+    send(storedTastingSchema, "POST", "/api/tastings", { body: tastingInputSchema.parse({ ...tasting, id }) }),
+  changeTasting: (id: string, version: number, tasting: Tasting) =>
+    send(storedTastingSchema, "PUT", at("/api/tastings", id), { body: tastingInputSchema.parse(tasting), version }),
+  keepPhoto: async (picture: Blob): Promise<Photo> => {
+    const response = await fetch("/api/photos", { method: "POST", headers: { "content-type": picture.type }, body: picture }).catch(
+      () => {
+        throw new WireError(0, noAnswer);
+      },
+    );
+    const json: unknown = await response.json().catch(() => undefined);
+    if (!response.ok) {
+      const problem = problemSchema.safeParse(json).data;
+      throw new WireError(response.status, refusalWords(response.status, problem), problem);
+    }
+    const parsed = photoSchema.safeParse(json);
+    if (!parsed.success) throw new WireError(0, notUnderstood);
+    return parsed.data;
+  },
   packets: (signal?: AbortSignal) =>
     every((page) => send(pageOf(storedPacketSchema), "GET", `/api/packets?pageSize=${PAGE}&page=${page}`, { signal })),
   createPacket: (id: string, packet: Packet) =>

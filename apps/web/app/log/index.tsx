@@ -1,0 +1,3 @@
+import { LogScreen } from "../../features/log/list-screen";
+
+export default LogScreen;

@@ -1,0 +1,3 @@
+import { LearntScreen } from "../../features/log/learnt-screen";
+
+export default LearntScreen;

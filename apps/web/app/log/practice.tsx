@@ -1,0 +1,3 @@
+import { PracticeScreen } from "../../features/log/practice-screen";
+
+export default PracticeScreen;

@@ -1,0 +1,3 @@
+import { TastingScreen } from "../../features/log/tasting-screen";
+
+export default TastingScreen;

@@ -1,0 +1,5 @@
+import { format, formatDistanceToNowStrict } from "date-fns";
+
+export const dayText = (iso: string): string => format(new Date(iso), "d MMM");
+export const longDayText = (iso: string): string => format(new Date(iso), "EEEE d MMMM, HH:mm");
+export const agoText = (iso: string): string => `${formatDistanceToNowStrict(new Date(iso))} ago`;

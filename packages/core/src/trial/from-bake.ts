@@ -1,0 +1,47 @@
+import type { BakeRecord } from "../live/events";
+import type { BakeState } from "../live/fold";
+import type { Measured } from "./measured";
+import type { Trial } from "./trial";
+
+const minutesBetween = (from: string | null | undefined, to: string | null | undefined): number | undefined =>
+  from && to ? Math.max(0, Math.round((10 * (Date.parse(to) - Date.parse(from))) / 60_000) / 10) : undefined;
+
+/** A trial as the counter's record has it: everything that was measured on the way stands in it already, to be judged. `at` in ISO 8601. */
+export function trialFromBake(record: BakeRecord, state: BakeState, bakeId: string, at: string): Trial {
+  const last = (what: string): number | undefined => state.measured.filter((one) => one.what === what).at(-1)?.value;
+  const { steps } = record;
+  const idOf = (kind: string): string | undefined => steps.find((step) => step.kind === kind)?.id;
+  const coolTin = idOf("cool-tin");
+  const wetAt = state.done[idOf("combine") ?? ""];
+  const peak = state.probe.length > 0 ? Math.max(...state.probe.slice(-3).map(({ celsius }) => celsius)) : undefined;
+  const measured: Measured = {
+    massInG: Object.keys(state.weighed).length > 0 ? Math.round(Object.values(state.weighed).reduce((sum, { grams }) => sum + grams, 0)) : undefined,
+    massOutG: last("massOutG"),
+    heightMm: last("heightMm"),
+    coreC: peak === undefined ? undefined : Math.round(10 * peak) / 10,
+    minutes: minutesBetween(state.inOvenAt, state.outAt) || undefined,
+    crumbPh: last("ph"),
+    batterDensityGPerMl: last("densityGPerMl"),
+    batterC: last("batterC"),
+    stoodMinutes: minutesBetween(wetAt, state.inOvenAt),
+    inPanMinutes: coolTin === undefined ? undefined : minutesBetween(state.outAt, state.done[coolTin]),
+    cutAfterMinutes: minutesBetween(state.outAt, state.cutAt),
+    doorSeconds: state.opened.length > 0 ? Math.min(3600, state.opened.reduce((sum, { seconds }) => sum + seconds, 0)) : undefined,
+  };
+  return {
+    title: record.title,
+    ...(record.formulaId === undefined ? {} : { formulaId: record.formulaId }),
+    ...(record.formulaVersion === undefined ? {} : { formulaVersion: record.formulaVersion }),
+    bakeId,
+    formula: record.formula,
+    at: state.outAt ?? state.startedAt ?? at,
+    ...(record.ovenId === undefined ? {} : { ovenId: record.ovenId }),
+    measured: Object.fromEntries(Object.entries(measured).filter(([, value]) => value !== undefined)) as Measured,
+    seen: [],
+    scores: {},
+    slips: state.slips.map(({ slip }) => slip),
+    notes: [...state.notes.map(({ text }) => text), state.judged?.notes ?? ""].filter((text) => text !== "").join("\n"),
+    photos: [],
+    tags: [],
+  };
+} // prettier-ignore
