@@ -4,7 +4,8 @@ import type { Computer } from "../compute/pool";
 import type { LoggedTrial } from "../compute/tasks";
 import { Refusal } from "../errors";
 import type { Store } from "../store/store";
-import { type App, idParams, problems } from "../wire";
+import { z } from "zod";
+import { type App, problems } from "../wire";
 import { entriesFor } from "./kitchen-data";
 
 /** What was accepted, and what stood there before, so that it can be undone. */
@@ -74,7 +75,7 @@ export function learntRoutes(app: App, store: Store, computer: Computer): void {
 
   app.delete(
     "/api/learnt/:id",
-    { schema: { summary: "Undo what was accepted", tags, params: idParams, response: { 200: learntAnswerSchema, ...problems } } },
+    { schema: { summary: "Undo what was accepted", tags, params: z.object({ id: z.string().max(120) }), response: { 200: learntAnswerSchema, ...problems } } },
     async ({ params }) => {
       const there = await accepted.read(keyOf(params.id));
       if (!there) throw new Refusal("not-found", `Nothing was accepted under "${params.id}".`);

@@ -12,7 +12,7 @@ import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
 import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
-import { useKitchen } from "../wire/queries";
+import { useKitchen, useOvenList } from "../wire/queries";
 import { faultsOf } from "./list-screen";
 import { heightsOf, Profiles } from "./profile";
 import { dayText } from "./times";
@@ -43,6 +43,9 @@ function Compared({ trials }: { trials: readonly StoredTrial[] }) {
   const wide = useWide();
   const { shelf } = useKitchen(null).kitchen;
   const rows = compared(trials.map(({ trial }) => trial));
+  const { ovens = [] } = useOvenList();
+  /** Ovens by the names they have in the store. */
+  const named = (text: string): string => ovens.find(({ id }) => id === text)?.oven.name ?? text;
   const name = (id: string): string => (shelf.get(id) ? ingredientOf(shelf, id).name : id);
   const first = trials[0]?.trial.predicted;
   const outlines = [
@@ -88,7 +91,7 @@ function Compared({ trials }: { trials: readonly StoredTrial[] }) {
             <Body strong>{`${LETTERS[k] ?? ""} to ${LETTERS[k + 1] ?? ""}${sameFormula ? "" : ", another formula"}`}</Body>
             {changes.length === 0 ? <Body>Nothing in formula, process, pan or oven: what differs came from the doing.</Body> : null}
             {changes.slice(0, MOST_CHANGES).map(({ what, before: was, after }) => (
-              <Body key={what}>{`${what}: ${was} → ${after}`}</Body>
+              <Body key={what}>{`${what}: ${named(was)} → ${named(after)}`}</Body>
             ))}
             {changes.length > MOST_CHANGES ? <Small tone="faint">{`and ${changes.length - MOST_CHANGES} more`}</Small> : null}
           </View>
@@ -134,7 +137,7 @@ function Multiple({ row }: { row: Row }) {
   const y = (value: number): number => 8 + (PLOT_H - 16) * (1 - (value - low) / span);
   const x = (k: number): number => 12 + ((PLOT_W - 24) * k) / Math.max(1, row.values.length - 1);
   const unit = row.unit === "" ? "" : ` ${row.unit}`;
-  const words = row.values.map((value, k) => `${LETTERS[k] ?? ""} ${value === null ? "–" : value.toFixed(row.digits)}`).join(", ");
+  const words = row.values.map((value, k) => `${LETTERS[k] ?? ""} ${value === null ? "–" : value.toFixed(row.digits).replace("-", "−")}`).join(", ");
   return (
     <View style={styles.multiple}>
       <Small tone="faint">{row.name}</Small>

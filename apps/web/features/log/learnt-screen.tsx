@@ -15,8 +15,8 @@ import { useOvenList } from "../wire/queries";
 type Item = LearntAnswer["learnt"][number];
 
 const acts: Record<Item["kind"], string> = {
-  oven: "Reckon with this oven so",
-  cup: "Reckon with this cup so",
+  oven: "Use this for the oven",
+  cup: "Use this for the cup",
   powder: "Keep it in mind",
   colour: "Keep it in mind",
   minutes: "Keep it in mind",
@@ -42,8 +42,8 @@ export function LearntScreen() {
   return (
     <ScrollView contentContainerStyle={styles.page}>
       <Title>What was learnt</Title>
-      <Body>{`From ${data.trials} trials. Nothing is reckoned with before you say so, and everything can be undone.`}</Body>
-      <Busy on={isFetching || write.isPending} what="Reckoning" />
+      <Body>{`From ${data.trials} trials. Nothing of it is used before you say so, and everything can be undone.`}</Body>
+      {isFetching || write.isPending ? <Busy on what="Working it out" /> : null}
       {write.error ? <Body tone="stop">{write.error.message}</Body> : null}
       {data.learnt.length === 0 ? (
         <Empty title="Not enough to tell yet.">
@@ -53,7 +53,7 @@ export function LearntScreen() {
       {open.map((item) => (
         <One key={`open ${item.id}`} item={item} of={of(item)} act={acts[item.kind]} busy={write.isPending} onAct={() => write.mutate({ id: item.id, accept: true })} />
       ))}
-      {taken.length > 0 ? <Lead>Reckoned with now</Lead> : null}
+      {taken.length > 0 ? <Lead>In use</Lead> : null}
       {taken.map((item) => (
         <One key={`taken ${item.id}`} item={item} of={of(item)} act="Undo" busy={write.isPending} onAct={() => write.mutate({ id: item.id, accept: false })} />
       ))}

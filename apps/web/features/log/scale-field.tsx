@@ -84,7 +84,7 @@ const styles = StyleSheet.create({
     minHeight: 48,
     paddingHorizontal: space.s,
     alignItems: "center",
-    justifyContent: "flex-end",
+    justifyContent: "center",
     paddingBottom: space.xs,
     gap: space.hair,
   },

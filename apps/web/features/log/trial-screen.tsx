@@ -36,7 +36,7 @@ export function TrialScreen({ id }: { id: string }) {
 }
 
 const figure = (value: number | null, digits: number, unit: string): string =>
-  value === null ? "–" : `${value.toFixed(digits)}${unit === "" ? "" : ` ${unit}`}`;
+  value === null ? "–" : `${value.toFixed(digits).replace("-", "−")}${unit === "" ? "" : ` ${unit}`}`;
 
 function TrialOf({ stored }: { stored: StoredTrial }) {
   const { trial } = stored;
@@ -143,7 +143,7 @@ function Why({ stored }: { stored: StoredTrial }) {
   return (
     <View style={styles.part}>
       <Heading>Why</Heading>
-      <Busy on={isFetching && !data} what="Baking it with every cause in turn" />
+      {isFetching && !data ? <Busy on what="Baking it with every cause in turn" /> : null}
       {error ? <Failed title="No cause was looked for." detail={error.message} onRetry={() => void refetch()} /> : null}
       {take.error ? <Body tone="stop">{take.error.message}</Body> : null}
       {data ? (

@@ -88,14 +88,34 @@ function through(xs: readonly number[], ys: readonly number[], x: number): numbe
 
 const normal = (observed: number, predicted: number, sigma: number): number => -0.5 * ((observed - predicted) / sigma) ** 2;
 
+/** Logs are read again and again as they grow; what was baked for a trial is kept, the oldest let go. */
+const baked = new Map<string, number[]>();
+const KEPT = 400;
+
+/** What the lines are on this shelf. */
+const eaten = ({ lines }: Opened, shelf: Shelf) => lines.map(({ ingredientId }) => shelf.get(ingredientId ?? ""));
+
+function once(key: unknown, bake: () => number[]): number[] {
+  const text = JSON.stringify(key);
+  const there = baked.get(text);
+  if (there) return there;
+  const found = bake();
+  baked.set(text, found);
+  const oldest = baked.keys().next().value;
+  if (baked.size > KEPT && oldest !== undefined) baked.delete(oldest);
+  return found;
+}
+
 /** A bake in ovens of several strengths, for as long as it was baked: core and loss in each. */
-function inOvens({ input, measured }: Logged, shelf: Shelf): { core: number[]; loss: number[] } {
-  const { start, massSpread } = ready(input, shelf);
-  const runs = OVENS_K.map((biasK) =>
-    simulateStart(hotterBy(start, biasK), massSpread, { frames: 0, spread: 0, coarse: true, withoutCooling: true, minutes: measured.minutes }),
-  );
-  return { core: runs.map(coreAtOut), loss: runs.map(({ loss }) => loss.oven) };
-} // prettier-ignore
+function inOvens({ input, measured: { minutes } }: Logged, shelf: Shelf): { core: number[]; loss: number[] } {
+  const all = once(["ovens", input, minutes, eaten(input, shelf)], () => {
+    const { start, massSpread } = ready(input, shelf);
+    const options = { frames: 0, spread: 0, coarse: true, withoutCooling: true, minutes };
+    const runs = OVENS_K.map((biasK) => simulateStart(hotterBy(start, biasK), massSpread, options));
+    return [...runs.map(coreAtOut), ...runs.map(({ loss }) => loss.oven)];
+  });
+  return { core: all.slice(0, OVENS_K.length), loss: all.slice(OVENS_K.length) };
+}
 
 function ovenOf(trials: readonly Logged[], shelf: Shelf, id: string, mode: string): Learnt | null {
   const usable = trials.filter(({ measured, spoilt }) => !spoilt && measured.minutes !== undefined && (measured.coreC !== undefined || lossOf(measured) !== null)); // prettier-ignore
@@ -122,7 +142,7 @@ function ovenOf(trials: readonly Logged[], shelf: Shelf, id: string, mode: strin
   const value = rangeOf(points);
   const off = Math.round(Math.abs(value.mid));
   const sure = value.low > 2 || value.high < -2;
-  const words = `Your oven seems ${off} °C ${value.mid >= 0 ? "hotter" : "cooler"} than thought, between ${Math.round(value.low)} and ${Math.round(value.high)}, from ${usable.length} bakes${sure ? "" : "; it may well be true"}.`;
+  const words = `Your oven seems ${off} °C ${value.mid >= 0 ? "hotter" : "cooler"} than thought, between ${signed(value.low)} and ${signed(value.high)}, from ${usable.length} bakes${sure ? "" : "; it may well be true"}.`;
   return {
     id: `oven:${id}:${mode}`,
     kind: "oven",
@@ -146,6 +166,8 @@ function meanOf(values: readonly number[], sigma: number, prior: number): Range 
 }
 
 const exp = ({ low, mid, high }: Range): Range => ({ low: Math.exp(low), mid: Math.exp(mid), high: Math.exp(high) });
+/** A whole number with a true minus. */
+const signed = (value: number): string => String(Math.round(value)).replace("-", "−");
 const percent = (factor: number): number => Math.round(100 * (factor - 1));
 
 function cupsOf(trials: readonly Logged[], shelf: Shelf): Learnt[] {
@@ -159,7 +181,7 @@ function cupsOf(trials: readonly Logged[], shelf: Shelf): Learnt[] {
     const name = shelf.get(ingredientId)?.name.toLowerCase() ?? ingredientId;
     return {
       id: `cup:${ingredientId}`, kind: "cup", of: ingredientId, value, before: exp(priorRange(PRIOR.cup)), from: logs.length,
-      words: `Your cup of ${name} weighs ${Math.abs(off)} % ${off >= 0 ? "more" : "less"} than the table says, between ${percent(value.low)} and ${percent(value.high)} %, from ${logs.length} ${logs.length === 1 ? "weighing" : "weighings"}.`,
+      words: `Your cup of ${name} weighs ${Math.abs(off)} % ${off >= 0 ? "more" : "less"} than the table says, between ${signed(percent(value.low))} and ${signed(percent(value.high))} %, from ${logs.length} ${logs.length === 1 ? "weighing" : "weighings"}.`,
     };
   });
 } // prettier-ignore
@@ -169,10 +191,13 @@ function powderOf(trials: readonly Logged[], shelf: Shelf): Learnt | null {
   if (usable.length < LEAST_BAKES + 1) return null;
   const curves = usable.flatMap((trial) => {
     try {
-      const heights = STRENGTHS.map((strength) => {
-        const { start, massSpread } = ready(scaledGroup(trial.input, "powder", strength, shelf), shelf);
-        return simulateStart(start, massSpread, { frames: 0, spread: 0, coarse: true, minutes: trial.measured.minutes }).cooledMm.middle;
-      });
+      const { minutes } = trial.measured;
+      const heights = once(["powder", trial.input, minutes, eaten(trial.input, shelf)], () =>
+        STRENGTHS.map((strength) => {
+          const { start, massSpread } = ready(scaledGroup(trial.input, "powder", strength, shelf), shelf);
+          return simulateStart(start, massSpread, { frames: 0, spread: 0, coarse: true, minutes }).cooledMm.middle;
+        }),
+      );
       return [{ trial, heights }];
     } catch (error) {
       if (error instanceof CoreError) return [];
@@ -246,7 +271,7 @@ function minutesOf(trials: readonly Logged[], shelf: Shelf, ovens: readonly Lear
   const off = percent(value.mid);
   return {
     id: "minutes", kind: "minutes", of: "minutes", value, before: exp(priorRange(PRIOR.minutes)), from: logs.length,
-    words: `With the oven as learnt your bakes take ${Math.abs(off)} % ${off >= 0 ? "longer" : "less"} than predicted, between ${percent(value.low)} and ${percent(value.high)} %, from ${logs.length} bakes.`,
+    words: `With the oven as learnt your bakes take ${Math.abs(off)} % ${off >= 0 ? "longer" : "less"} than predicted, between ${signed(percent(value.low))} and ${signed(percent(value.high))} %, from ${logs.length} bakes.`,
   };
 } // prettier-ignore
 

@@ -53,7 +53,7 @@ export function compared(trials: readonly Trial[]): Row[] {
   });
   const profile = (trial: Trial) => (trial.measured.heightsMm ? profileOfHeights(trial.measured.heightsMm) : null);
   return [
-    row("worth", "Score", "of 100", 0, (trial) => { const worth = worthOf(trial.scores, trial.seen); return worth === null ? null : 100 * worth; }),
+    row("worth", "Score of 100", "", 0, (trial) => { const worth = worthOf(trial.scores, trial.seen); return worth === null ? null : 100 * worth; }),
     row("minutes", "In the oven", "min", 0, ({ measured }) => measured.minutes, ({ predicted }) => predicted?.minutes),
     row("core", "Core", "°C", 0, ({ measured }) => measured.coreC, ({ predicted }) => predicted?.coreC),
     row("loss", "Loss", "%", 1, ({ measured }) => lossOf(measured), ({ predicted }) => predicted?.lossPercent),

@@ -135,7 +135,10 @@ export function allSeen(scores: Scores, ticked: readonly Seen[]): Seen[] {
   return [...ticked, ...seenFrom(scores).filter(({ symptomId }) => !byHand.has(symptomId))];
 }
 
-/** How good a trial came out, 0 to 1: the mean worth of what was scored, less a tenth for every plain fault that no scale covers. Null where nothing was scored. */
+/** One bad thing spoils the whole: so much of what the worst step lacks is taken off the mean. House rule. */
+const SPOILS = 0.35;
+
+/** How good a trial came out, 0 to 1: the mean worth of what was scored, less what its worst fault spoils, less a tenth for every plain fault that no scale covers. Null where nothing was scored. */
 export function worthOf(scores: Scores, ticked: readonly Seen[] = []): number | null {
   const scored = scales.flatMap(({ id, steps }) => {
     const score = scores[id];
@@ -144,5 +147,6 @@ export function worthOf(scores: Scores, ticked: readonly Seen[] = []): number | 
   if (scored.length === 0) return null;
   const mean = scored.reduce((sum, worth) => sum + worth, 0) / scored.length;
   const besides = ticked.filter(({ degree }) => degree >= 2).length;
-  return Math.max(0, mean - 0.1 * besides);
+  const worst = Math.min(...scored);
+  return Math.max(0, mean - SPOILS * (1 - worst) - 0.1 * besides);
 }
