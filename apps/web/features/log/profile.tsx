@@ -56,7 +56,7 @@ export function Profiles({ outlines, width = 320, height = 150, label }: Profile
   const base = height - 8;
   const inks = [colours.ink, colours.heat, colours.soda, colours.set];
   return (
-    <Svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label}>
+    <Svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} {...(label === "" ? { "aria-hidden": true } : { role: "img" as const, "aria-label": label })}>
       {outlines.map(({ key, heightsMm, widthMm, style }) => {
         const half = (widthMm * scale) / 2;
         const path = outlinePath(heightsMm, (share) => width / 2 - half + share * 2 * half, (mm) => base - mm * scale);

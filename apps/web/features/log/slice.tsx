@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import type { CutFace, CutFaceResult } from "@uprise/core";
+import { correctedAt, type CutFace, type CutFaceResult } from "@uprise/core";
 import { useEffect, useRef, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -103,8 +103,6 @@ function Told({ face }: { face: CutFace }) {
   );
 } // prettier-ignore
 
-const BRUSH_PX = 7;
-
 /** The picture with its pores marked; a press takes a pore away, or makes one where there is none. */
 function Overlay({ picture, face, onPaint }: { picture: ImageData; face: CutFace; onPaint: (face: CutFace) => void }) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -122,20 +120,7 @@ function Overlay({ picture, face, onPaint }: { picture: ImageData; face: CutFace
     }
     context.putImageData(shown, 0, 0);
   }, [picture, face, colours]);
-  const paint = (x: number, y: number): void => {
-    const kinds = Uint8Array.from(face.kinds);
-    const at = y * face.width + x;
-    if (kinds[at] === undefined || kinds[at] === 0) return;
-    const to = kinds[at] === 2 ? 1 : 2;
-    for (let dy = -BRUSH_PX; dy <= BRUSH_PX; dy++)
-      for (let dx = -BRUSH_PX; dx <= BRUSH_PX; dx++) {
-        const [px, py] = [x + dx, y + dy];
-        if (dx * dx + dy * dy > BRUSH_PX ** 2 || px < 0 || py < 0 || px >= face.width || py >= face.height) continue;
-        const k = py * face.width + px;
-        if (kinds[k] !== 0) kinds[k] = to;
-      }
-    onPaint({ ...face, kinds });
-  };
+  const paint = (x: number, y: number): void => onPaint({ ...face, kinds: correctedAt(face.kinds, face.width, face.height, x, y) });
   return (
     <>
       <canvas

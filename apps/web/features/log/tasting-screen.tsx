@@ -82,7 +82,7 @@ function NewRound({ onDone }: { onDone: (id: string) => void }) {
       <Field label="Name of the round" value={title} onChange={setTitle} />
       <Small tone="faint">{`Two to ${MOST} trials:`}</Small>
       <View style={styles.tools}>
-        {trials.slice(0, 20).map(({ id: trialId, trial }) => (
+        {trials.slice(0, 60).map(({ id: trialId, trial }) => (
           <Check key={trialId} label={trial.title} on={picked.includes(trialId)} onChange={(on) => setPicked(on ? [...picked, trialId].slice(0, MOST) : picked.filter((one) => one !== trialId))} />
         ))}
       </View>

@@ -222,6 +222,36 @@ export function measureCutFace(kinds: Uint8Array, width: number, height: number,
   };
 } // prettier-ignore
 
+/** A pore that is made by hand, px across from its middle. */
+const BY_HAND_PX = 5;
+
+/** What is pore corrected at one place: a pore there is crumb then, all of it; crumb becomes a small pore. The old array stays as it was. */
+export function correctedAt(kinds: Uint8Array, width: number, height: number, x: number, y: number): Uint8Array {
+  const next = Uint8Array.from(kinds);
+  const at = y * width + x;
+  if (next[at] === 2) {
+    const queue = [at];
+    next[at] = 1;
+    while (queue.length > 0) {
+      const k = queue.pop()!;
+      for (let dy = -1; dy <= 1; dy++)
+        for (let dx = -1; dx <= 1; dx++) {
+          const [px, py] = [(k % width) + dx, Math.floor(k / width) + dy];
+          if (px < 0 || py < 0 || px >= width || py >= height || next[py * width + px] !== 2) continue;
+          next[py * width + px] = 1;
+          queue.push(py * width + px);
+        }
+    }
+  } else if (next[at] === 1)
+    for (let dy = -BY_HAND_PX; dy <= BY_HAND_PX; dy++)
+      for (let dx = -BY_HAND_PX; dx <= BY_HAND_PX; dx++) {
+        const [px, py] = [x + dx, y + dy];
+        const inside = dx * dx + dy * dy <= BY_HAND_PX ** 2 && px >= 0 && py >= 0 && px < width && py < height;
+        if (inside && next[py * width + px] === 1) next[py * width + px] = 2;
+      }
+  return next;
+}
+
 /** Reads a slice from a picture, or says why that picture cannot be used. `mmAcross` is the width of the slice where it was measured. */
 export function readCutFace(picture: Picture, mmAcross?: number): CutFaceResult {
   const { width, height } = picture;

@@ -5,7 +5,7 @@ import { hotterBy } from "../bake/start";
 import { ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
 import { calibrate, type Logged } from "./calibrate";
-import { measureCutFace, type Picture, readCutFace } from "./cut-face";
+import { correctedAt, measureCutFace, type Picture, readCutFace } from "./cut-face";
 import { coreAtOut } from "./outcome";
 import { friedmanOf, servingOrder, tasted, tastingCodes } from "./tasting";
 
@@ -149,5 +149,12 @@ describe("the cut face", () => {
       height,
     );
     expect([none.porosity, none.pores]).toEqual([0, 0]);
+    // One taken away where it was marked, one made in the crumb, and the other back.
+    const at = kinds.indexOf(2);
+    const less = correctedAt(kinds, width, height, at % width, Math.floor(at / width));
+    expect(measureCutFace(less, width, height).pores).toBe(result.face.pores - 1);
+    const made = correctedAt(none.kinds, width, height, 180, 130);
+    expect(measureCutFace(made, width, height).pores).toBe(1);
+    expect(measureCutFace(correctedAt(made, width, height, 180, 130), width, height).pores).toBe(0);
   });
 });

@@ -1,0 +1,216 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import type { Practice, StoredTrial } from "@uprise/contract";
+import { beginKind, type Diagnosis, type FaultRemedy, type Formula, type Trial } from "@uprise/core";
+import type { ReactNode } from "react";
+import { ThemeProvider } from "../../theme/theme";
+import { wire, WireError } from "../wire/client";
+import { CompareScreen } from "./compare-screen";
+import { JudgeScreen } from "./judge-screen";
+import { LogScreen } from "./list-screen";
+import { afterGuess, dueFamilies, type Scores } from "./practice-kept";
+import { PracticeScreen } from "./practice-screen";
+import { TrialScreen } from "./trial-screen";
+import { askedOf, editsOf } from "./use-log";
+
+jest.mock("react-native-gifted-charts", () => ({ LineChart: () => null }));
+
+const mockNavigate = jest.fn();
+const mockReplace = jest.fn();
+jest.mock("expo-router", () => {
+  const { createElement } = jest.requireActual<typeof import("react")>("react");
+  return {
+    useRouter: () => ({ navigate: mockNavigate, replace: mockReplace }),
+    Link: ({ children, href }: { children: ReactNode; href: string }) => createElement("a", { href }, children),
+  };
+});
+
+const times = { version: 1, createdAt: "2026-11-20T06:00:00Z", updatedAt: "2026-11-20T06:00:00Z" };
+const loaf: Formula = beginKind("loaf", "metric", 900);
+const trialOf = (title: string, more: Partial<Trial> = {}): Trial => ({
+  title,
+  formulaId: "pear",
+  formulaVersion: 1,
+  formula: loaf,
+  at: "2026-11-20T06:00:00Z",
+  measured: { heightsMm: [40, 58, 66, 60, 44], minutes: 60 },
+  seen: [],
+  scores: { top: 2, moistness: 3 },
+  notes: "",
+  photos: [],
+  tags: [],
+  predicted: { minutes: 62, coreC: 96, lossPercent: 7.5, heightsMm: [42, 60, 64, 60, 42], widthMm: 120, ph: 7 },
+  ...more,
+});
+const stored = (id: string, trial: Trial): StoredTrial => ({ ...times, id, trial });
+const log = [
+  stored("good", trialOf("Pear loaf, good", { at: "2026-11-22T06:00:00Z" })),
+  stored("raw", trialOf("Pear loaf, raw", { scores: { top: 0, moistness: 6 }, tags: ["Saturday"], at: "2026-11-21T06:00:00Z" })),
+  stored("plain", trialOf("Scones, plain", { formulaId: "scones", notes: "from the freezer", scores: { top: 1 } })),
+];
+
+beforeEach(() => {
+  localStorage.clear();
+  jest.spyOn(wire, "trials").mockResolvedValue(log);
+  jest.spyOn(wire, "readTrial").mockImplementation(async (id) => {
+    const found = log.find((one) => one.id === id);
+    if (!found) throw new WireError(404, "There is no such trial.");
+    return found;
+  });
+  jest.spyOn(wire, "ingredients").mockResolvedValue([]);
+  jest.spyOn(wire, "ovens").mockResolvedValue([]);
+  jest.spyOn(wire, "readFormula").mockResolvedValue({ ...times, id: "pear", version: 4, formula: loaf });
+});
+afterEach(() => {
+  jest.restoreAllMocks();
+  mockNavigate.mockReset();
+  mockReplace.mockReset();
+});
+
+const show = (node: ReactNode): void =>
+  void render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <ThemeProvider>{node}</ThemeProvider>
+    </QueryClientProvider>,
+  );
+
+test("the log is searched in names, faults and notes, sorted by score, narrowed by tag, and picked from", async () => {
+  show(<LogScreen />);
+  await screen.findByText("Pear loaf, good");
+  const titles = (): string[] => within(screen.getByRole("list", { name: "Trials" })).getAllByRole("listitem").map((row) => row.textContent?.replace(/\d.*$/, "") ?? ""); // prettier-ignore
+  expect(titles()).toEqual(["Pear loaf, good", "Pear loaf, raw", "Scones, plain"]);
+  fireEvent.click(screen.getByRole("radio", { name: "Worst" }));
+  expect(titles()[0]).toBe("Pear loaf, raw");
+  fireEvent.change(screen.getByLabelText("Search 3 trials"), { target: { value: "freezer" } });
+  expect(titles()).toEqual(["Scones, plain"]);
+  fireEvent.change(screen.getByLabelText("Search 3 trials"), { target: { value: "sunken" } });
+  expect(titles()).toEqual(["Pear loaf, raw"]);
+  fireEvent.change(screen.getByLabelText("Search 3 trials"), { target: { value: "" } });
+  fireEvent.click(screen.getByRole("checkbox", { name: "Saturday" }));
+  expect(titles()).toEqual(["Pear loaf, raw"]);
+  fireEvent.click(screen.getByRole("checkbox", { name: "Saturday" }));
+  for (const box of screen.getAllByRole("checkbox", { name: "Pick" }).slice(0, 2)) fireEvent.click(box);
+  fireEvent.click(screen.getByRole("button", { name: "Compare these 2" }));
+  expect(mockNavigate).toHaveBeenCalledWith("/log/compare?ids=raw,plain");
+});
+
+test("a log that is empty says what a trial is; one that does not come says so", async () => {
+  jest.spyOn(wire, "trials").mockResolvedValue([]);
+  show(<LogScreen />);
+  await screen.findByText("Nothing is judged yet.");
+  jest.spyOn(wire, "trials").mockRejectedValue(new WireError(0, "No answer from the server."));
+  show(<LogScreen />);
+  await screen.findByText("The log did not come.");
+});
+
+test("a judgement: scales by word, a fault besides, measures with what is doubted, and what is kept passes the contract", async () => {
+  const create = jest.spyOn(wire, "createTrial").mockImplementation(async (id, trial) => stored(id, trial));
+  show(<JudgeScreen formulaId="pear" />);
+  fireEvent.click(await screen.findByRole("button", { name: "Top: sunken" }));
+  fireEvent.click(screen.getByRole("button", { name: "Soapy: plain" }));
+  fireEvent.click(screen.getByRole("button", { name: "Soapy: plain" }));
+  fireEvent.click(screen.getByText("Something else was wrong"));
+  fireEvent.click(screen.getByRole("checkbox", { name: "Soggy base" }));
+  fireEvent.click(screen.getByRole("radio", { name: "wet" }));
+  fireEvent.change(screen.getByLabelText("Mass into the oven"), { target: { value: "800" } });
+  fireEvent.change(screen.getByLabelText("Mass out of it"), { target: { value: "880" } });
+  screen.getByText(/were the two exchanged/);
+  fireEvent.change(screen.getByLabelText("Mass out of it"), { target: { value: "736" } });
+  screen.getByText("Loss 8.0 %.");
+  fireEvent.click(screen.getByRole("checkbox", { name: "Heights at five places across" }));
+  for (const [label, value] of [["Edge", "40"], ["Quarter", "58"], ["Middle", "66"], ["Quarter, other side", "60"], ["Edge, other side", "44"]] as const) fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  screen.getByText("Volume index 184 mm, symmetry 14 mm, uniformity -2 mm.");
+  fireEvent.click(screen.getByRole("button", { name: "Keep this trial" }));
+  await waitFor(() => expect(create).toHaveBeenCalledTimes(1));
+  const [, trial] = create.mock.calls[0] ?? [];
+  expect(trial?.scores).toEqual({ top: 0 });
+  expect(trial?.seen).toEqual([{ symptomId: "soggy-base", degree: 3 }]);
+  expect(trial?.measured).toEqual({ massInG: 800, massOutG: 736, heightsMm: [40, 58, 66, 60, 44] });
+  expect([trial?.formulaId, trial?.formulaVersion]).toEqual(["pear", 4]);
+  await waitFor(() => expect(mockReplace).toHaveBeenCalled());
+}); // prettier-ignore
+
+const remedy: FaultRemedy = {
+  title: "Less soda", why: "", changes: [{ ingredientId: "powder-aluminium-free", fromG: 20, toG: 15 }], lines: [], allergensAdded: [], allergensRemoved: [],
+  before: {} as FaultRemedy["before"], after: {} as FaultRemedy["after"], bake: { before: "60 min", after: "61 min" },
+}; // prettier-ignore
+const diagnosis: Diagnosis = {
+  causes: [
+    { id: "too-much-soda", family: "lift", words: "More soda than the acids meet", probability: 0.8, for: [{ what: "Soapy", value: "plain", weight: 2 }], against: [], tell: "A pH strip.", next: "Less soda.", remedy, source: "stoichiometry", confidence: "A" },
+    { id: "oven-hot", family: "oven", words: "The oven is hotter than its dial", probability: 0.1, for: [], against: [], tell: "A thermometer.", experiment: "oven-thermometer", next: "Cooler.", source: "kitchen rule", confidence: "C" },
+  ],
+  unknown: 0.3,
+  unexplained: ["Tunnels"],
+}; // prettier-ignore
+
+test("causes stand with their evidence and what tells them apart; the remedy becomes the formula's next version", async () => {
+  jest.spyOn(wire, "faults").mockResolvedValue(diagnosis);
+  const change = jest.spyOn(wire, "changeFormula").mockResolvedValue({ ...times, id: "pear", version: 5, formula: loaf });
+  show(<TrialScreen id="raw" />);
+  await screen.findByText("More soda than the acids meet");
+  screen.getByText("Soapy: plain");
+  screen.getByText("×7.4");
+  screen.getByText("To tell it from “the oven is hotter than its dial”: A pH strip.");
+  screen.getByText("In 30 of 100 such cases it is nothing on this list.");
+  screen.getByText("Not explained by any of these: tunnels.");
+  fireEvent.click(screen.getByRole("button", { name: "Take it to the bench: Less soda" }));
+  await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith("/bench/pear"));
+  const [id, version, input] = change.mock.calls[0] ?? [];
+  expect([id, version, input?.reason]).toEqual(["pear", 4, "Less soda, after “Pear loaf, raw”"]);
+  fireEvent.click(screen.getByText("The oven is hotter than its dial"));
+  fireEvent.click(screen.getByText(/^Try it out: Does the oven/));
+  screen.getByText(/^1\. Set 180 °C/);
+});
+
+test("a trial that is gone, and one whose causes do not come, are told", async () => {
+  show(<TrialScreen id="nobody" />);
+  await screen.findByText("There is no such trial.");
+  jest.spyOn(wire, "faults").mockRejectedValue(new WireError(503, "The server has too much to compute."));
+  show(<TrialScreen id="raw" />);
+  await screen.findByText("No cause was looked for.");
+});
+
+test("what is asked of a trial: what was looked for and is not there too; edits of a remedy leave the oven's profile alone", () => {
+  const asked = askedOf(trialOf("x", { scores: { top: 0 }, seen: [{ symptomId: "soapy", degree: 2 }] }));
+  expect(asked.seen).toEqual(expect.arrayContaining([{ symptomId: "soapy", degree: 2 }, { symptomId: "sunk-middle", degree: 2 }, { symptomId: "peaked", degree: 0 }]));
+  const [edit] = editsOf({ ...remedy, changes: [], set: { oven: { celsius: 160, biasK: 14, swingK: 8 } } });
+  expect(edit).toEqual({ edit: "set-oven", set: { celsius: 160 }, clear: ["shelf"] });
+}); // prettier-ignore
+
+test("trials compared: the oldest first, readings in small pictures, what was changed", async () => {
+  show(<CompareScreen ids={["good", "raw"]} />);
+  await screen.findByText("2 trials compared");
+  screen.getByText("A Pear loaf, raw", { normalizer: (text) => text.replace(/\s+/g, " ").trim() });
+  expect(screen.getByRole("img", { name: /^Volume index: A 184, B 184 mm$/ })).toBeTruthy();
+  screen.getByText("Nothing in formula, process, pan or oven: what differs came from the doing.");
+  show(<CompareScreen ids={["good"]} />);
+  screen.getByText("Two trials or more are compared.");
+});
+
+test("practice: a check, a guess, and what was missed comes back sooner", async () => {
+  const made: Practice = {
+    seed: 1, formula: loaf, seen: [{ symptomId: "dark-top", degree: 2 }, { symptomId: "soapy", degree: 0 }],
+    measured: { coreC: 99, minutes: 60, massInG: 900, massOutG: 830 }, kitchen: {}, planned: { heightsMm: [40, 60, 64, 60, 40], minutes: 62, targetCoreC: 96, lossPercent: 7 },
+    heightsMm: [40, 60, 70, 60, 40], widthMm: 120, answer: { id: "oven-hot", family: "oven", words: "The oven is hotter than its dial", tell: "A thermometer." },
+  };
+  jest.spyOn(wire, "practice").mockResolvedValue(made);
+  jest.spyOn(wire, "faults").mockResolvedValue(diagnosis);
+  show(<PracticeScreen />);
+  await screen.findByText("Dark top: dark");
+  expect(screen.queryByText(/Soapy/)).toBeNull();
+  expect(document.body.textContent).not.toContain("hotter than its dial");
+  fireEvent.click(screen.getByText("The core when it came out"));
+  screen.getByText("The core when it came out: 99 °C; its target is 96 °C.");
+  fireEvent.click(screen.getByRole("radio", { name: "Pan" }));
+  fireEvent.click(screen.getByRole("button", { name: "A dark pan" }));
+  await screen.findByText("No. It was: The oven is hotter than its dial.");
+  screen.getByText("Oven: 0 of 1");
+  expect(JSON.parse(localStorage.getItem(Object.keys(localStorage).find((key) => key.includes("practice")) ?? "") ?? "{}")).toMatchObject({ oven: { asked: 1, right: 0 } });
+  // Missed: the oven comes next, alone; hit: it is put off for twice as long each time.
+  let scores: Scores = afterGuess({}, "oven", false);
+  scores = afterGuess(scores, "pan", true);
+  expect(dueFamilies(scores)).toEqual(["oven"]);
+  scores = afterGuess(scores, "oven", true);
+  expect(dueFamilies(scores)).not.toContain("oven");
+  expect([scores.oven?.gap, afterGuess(scores, "oven", true).oven?.gap]).toEqual([4, 8]);
+}); // prettier-ignore
