@@ -66,6 +66,9 @@ export const paper: Colours = {
   strongRule: "#000000",
 };
 
+/** A crust from white to burnt, the same in light and dark: it is what a crust looks like. */
+export const crustColours = { white: "#f3ead2", burnt: "#24150c" };
+
 /** A colour between two, both as #rrggbb; `share` of the second. */
 export function mixed(a: string, b: string, share: number): string {
   const part = (hex: string, at: number): number => parseInt(hex.slice(at, at + 2), 16);

@@ -18,7 +18,7 @@ jest.mock("react-native-gifted-charts", () => ({ LineChart: () => null }));
 const mockNavigate = jest.fn();
 const mockReplace = jest.fn();
 jest.mock("expo-router", () => {
-  const { createElement } = jest.requireActual<typeof import("react")>("react");
+  const { createElement } = jest.requireActual<{ createElement: (...args: unknown[]) => ReactNode }>("react");
   return {
     useRouter: () => ({ navigate: mockNavigate, replace: mockReplace }),
     Link: ({ children, href }: { children: ReactNode; href: string }) => createElement("a", { href }, children),

@@ -1,7 +1,7 @@
 import type { Scale } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import Svg, { Path, Rect } from "react-native-svg";
-import { mixed } from "../../theme/colours";
+import { crustColours, mixed } from "../../theme/colours";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Press } from "../../ui/press";
@@ -33,7 +33,7 @@ function Drawing({ scale, step }: { scale: Scale; step: number }) {
           y={1}
           width={46}
           height={14}
-          fill={mixed("#f3ead2", "#24150c", share ** 0.9)}
+          fill={mixed(crustColours.white, crustColours.burnt, share ** 0.9)}
           stroke={colours.ink}
           strokeWidth={1}
         />
