@@ -14,6 +14,9 @@ const places: [path: string, landmark: string][] = [
   ["/formulas", "Buckwheat, pear and ginger loaf"],
   ["/store", "Almond butter"],
   ["/begin", "What is on hand"],
+  ["/log", "Pear loaf, for the first boat"],
+  ["/log/new?formula=pear-loaf", "Colour underneath"],
+  ["/store/packets", "Kefir"],
   ["/bench/pear-loaf/steps", "Heat the oven to 175 °C."],
   ["/look", "States of a screen"],
 ];

@@ -18,6 +18,7 @@ import {
   readings,
   readRecipe,
   slipAnswer,
+  diagnose,
   swap,
 } from "@uprise/core";
 import { sampledRange } from "@uprise/core/src/bake/sensitivity";
@@ -167,6 +168,16 @@ const meant = openFormula(beginKind("loaf", "metric", 900), bareKitchen);
 say(
   "answer a slip: six times the powder, what it does and what helps",
   time(() => slipAnswer(meant, { what: "amount", ingredientId: meant.lines.find(({ ingredientId }) => /^powder/.test(ingredientId ?? ""))?.ingredientId ?? "", grams: 40, mixed: true }), 10),
+); // prettier-ignore
+const faulty = openFormula(beginKind("loaf", "metric", 950), bareKitchen);
+let minute = 40;
+say(
+  "find the cause: a loaf with two symptoms, baked with every cause in turn",
+  time(() => diagnose(faulty, { seen: [{ symptomId: "dense", degree: 2 }, { symptomId: "pale-top", degree: 1 }], measured: { minutes: (minute += 0.25) } }), 4),
+); // prettier-ignore
+say(
+  "the same loaf again with one more symptom",
+  time(() => diagnose(faulty, { seen: [{ symptomId: "dense", degree: 2 }, { symptomId: "soapy", degree: 1 }], measured: { minutes: minute } }), 20),
 ); // prettier-ignore
 say(
   "design muffins from the usual shelf: four formulas, weighed out, baked, judged",
