@@ -160,6 +160,8 @@ describe("photographs", () => {
     const files = (): number => readdirSync(join(folder, "files"), { recursive: true }).length;
     const before = files();
     expect((await put(new TextEncoder().encode("<svg onload='alert(1)'>"), "image/png")).status).toBe(422);
+    const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="200"><rect width="200" height="200" fill="red"/></svg>`;
+    expect((await put(new TextEncoder().encode(drawing), "image/png")).status).toBe(422);
     expect((await put(new TextEncoder().encode("<html>"), "text/html")).status).toBeGreaterThanOrEqual(400);
     expect((await put(new Uint8Array(13 * 1024 * 1024), "image/jpeg")).status).toBe(413);
     expect(files()).toBe(before);

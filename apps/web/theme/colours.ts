@@ -67,7 +67,7 @@ export const paper: Colours = {
 };
 
 /** A crust from white to burnt, the same in light and dark: it is what a crust looks like. */
-export const crustColours = { white: "#f3ead2", burnt: "#24150c" };
+export const crustColours = ["#f6efdc", "#efdcb0", "#e3bf7a", "#c98f3f", "#8f5522", "#55301a", "#24150c"] as const;
 
 /** A colour between two, both as #rrggbb; `share` of the second. */
 export function mixed(a: string, b: string, share: number): string {

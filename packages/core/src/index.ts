@@ -88,6 +88,7 @@ export * from "./trial/remedy";
 export * from "./trial/diagnose";
 export * from "./trial/trial";
 export * from "./trial/from-bake";
+export * from "./trial/from-shelf";
 export * from "./trial/experiments";
 export * from "./trial/compare";
 export * from "./trial/calibrate";

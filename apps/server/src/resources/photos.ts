@@ -45,6 +45,10 @@ async function kept(store: Store, body: unknown): Promise<Photo> {
       `A photograph is sent as its bytes with its content type; one of ${KINDS.join(", ")} would be right.`,
     );
   try {
+    // By what the bytes are, not by what they are called: drawings with scripts or links in them are no photographs.
+    const { format } = await sharp(body, { limitInputPixels: MOST_PIXELS }).metadata();
+    if (!KINDS.includes(`image/${format}`))
+      throw new Refusal("unprocessable", `These bytes are ${format}; JPEG, PNG or WebP would be right.`);
     const { data, info } = await sharp(body, { limitInputPixels: MOST_PIXELS, failOn: "error" })
       .rotate()
       .resize({ width: SIDE_PX, height: SIDE_PX, fit: "inside", withoutEnlargement: true })

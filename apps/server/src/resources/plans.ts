@@ -71,7 +71,7 @@ export function planRoutes(app: App, store: Store, computer: Computer): void {
   app.post(
     "/api/plan",
     { schema: { summary: "Plan a day of bakes: who does what when, what is late, what to give up", tags, body: planRequestSchema, response: { 200: planSchema, ...problems } } },
-    async ({ body, headers }, reply) => {
+    async ({ body, headers, log }, reply) => {
       if (headers.accept !== "text/event-stream") return planned(body);
       // Asked for as a stream it tells how far it is; who goes away stops it.
       const stream = streamTo(reply);
@@ -80,7 +80,9 @@ export function planRoutes(app: App, store: Store, computer: Computer): void {
       try {
         stream.send({ plan: await planned(body, { onProgress: (progress) => stream.send({ progress }), signal: abort.signal }) });
       } catch (error) {
-        stream.send({ problem: explain(error instanceof Error ? error : new Error(String(error))) });
+        const problem = explain(error instanceof Error ? error : new Error(String(error)));
+        if (problem.status >= 500) log.error(error);
+        stream.send({ problem });
       }
       stream.end();
       return reply;

@@ -1,11 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredTrial } from "@uprise/contract";
 import {
+  cupsToWeigh,
   doubtsOf,
   type Formula,
   foldBake,
   lossOf,
   type Measured,
+  powderAgeOf,
   profileOfHeights,
   scales,
   type Scores,
@@ -30,7 +32,7 @@ import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
 import { newId, wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
-import { useFormula, useFormulas } from "../wire/queries";
+import { useFormula, useFormulas, useKitchen, usePackets } from "../wire/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Photos } from "./photos";
 import { ScaleField } from "./scale-field";
@@ -134,6 +136,9 @@ function Form({ first, stored }: { first: Trial; stored: StoredTrial | null }) {
   const [byFive, setByFive] = useState(first.measured.heightsMm !== undefined);
   const [fault, setFault] = useState<string | null>(null);
   const id = useRef(newId());
+  const { data: packets = [] } = usePackets();
+  const { shelf } = useKitchen(first.formula).kitchen;
+  const powderAge = trial.powderAgeMonths ?? powderAgeOf(trial.formula, packets.map(({ packet }) => packet), shelf, trial.at); // prettier-ignore
   const { measured, scores, seen } = trial;
   const set = (next: Partial<Trial>): void => setTrial((now) => ({ ...now, ...next }));
   const measure = (next: Partial<Measured>): void =>
@@ -151,7 +156,11 @@ function Form({ first, stored }: { first: Trial; stored: StoredTrial | null }) {
     // Five heights are told when all of them are there.
     const whole = heightsMm && heightsMm.every((height) => height > 0) ? { ...rest, heightsMm } : rest;
     const { predicted: _, ...plain } = trial;
-    const checked = trialSchema.safeParse({ ...(stored ? trial : plain), measured: whole });
+    const checked = trialSchema.safeParse({
+      ...(stored ? trial : plain),
+      measured: whole,
+      ...(powderAge === undefined ? {} : { powderAgeMonths: powderAge }),
+    });
     if (!checked.success) {
       const issue = checked.error.issues[0];
       return setFault(`${issue?.path.join(", ") ?? ""}: ${issue?.message ?? "not as it should be"}`);
@@ -178,6 +187,8 @@ function Form({ first, stored }: { first: Trial; stored: StoredTrial | null }) {
         <Heading>Taken out by</Heading>
         <Choice label="Taken out by" value={trial.doneBy ?? ""} options={doneSigns.map((value) => ({ value, label: value }))} onChange={(doneBy) => set({ doneBy })} />
       </View>
+      {powderAge === undefined ? null : <Small tone="faint">{`The powder was open for ${powderAge} months, by its packet in the store.`}</Small>}
+      <Cups trial={trial} onChange={(cups) => set({ cups: cups.length > 0 ? cups : undefined })} />
       <Photos photos={trial.photos} onChange={(photos) => set({ photos })} />
       <Field label="Notes" value={trial.notes} onChange={(notes) => set({ notes })} multiline rows={3} />
       <Field label="Tags, with commas between" value={trial.tags.join(", ")} onChange={(text) => set({ tags: text.split(",").map((one) => one.trimStart()).filter((one, k, all) => one !== "" || k === all.length - 1).slice(0, 12) })} />
@@ -229,6 +240,36 @@ function Besides({ scores, seen, onChange }: { scores: Scores; seen: readonly Se
   );
 } // prettier-ignore
 
+/** Cups that were filled as always and then weighed: what the log learns a baker's cup from. */
+function Cups({ trial, onChange }: { trial: Trial; onChange: (cups: NonNullable<Trial["cups"]>) => void }) {
+  const { shelf } = useKitchen(trial.formula).kitchen;
+  const [open, setOpen] = useState((trial.cups?.length ?? 0) > 0);
+  const { cups = [] } = trial;
+  const flours = cupsToWeigh(trial.formula, shelf);
+  if (flours.length === 0) return null;
+  return (
+    <View style={styles.group}>
+      <Heading>Cups</Heading>
+      {open ? (
+        <>
+          <Small tone="faint">Fill a cup as you always do, and weigh what is in it.</Small>
+          <View style={styles.fields}>
+            {flours.map(({ ingredientId, name, meantG }) => {
+              const others = cups.filter((cup) => cup.ingredientId !== ingredientId);
+              const own = cups.filter((cup) => cup.ingredientId === ingredientId);
+              return (
+                <NumberField key={ingredientId} label={`A cup of ${name.toLowerCase()}`} value={own[0]?.weighedG} unit="g" least={1} most={5000} optional onChange={(weighedG) => onChange(weighedG === undefined ? others : [...others, { ingredientId, meantG, weighedG }, ...own.slice(1)])} style={styles.wideField} />
+              );
+            })}
+          </View>
+        </>
+      ) : (
+        <Button onPress={() => setOpen(true)}>A cup was weighed</Button>
+      )}
+    </View>
+  );
+} // prettier-ignore
+
 interface MeasuredProps {
   measured: Measured;
   measure: (next: Partial<Measured>) => void;
@@ -256,6 +297,7 @@ function MeasuredFields({ measured, measure, byFive, onByFive }: MeasuredProps) 
         {number("cutAfterMinutes", "Cut after", "min", 0, 10_080)}
         {number("crumbPh", "Crumb pH by strip", "", 3, 12)}
         {number("densityGPerMl", "Density, g/mL", "", 0.1, 2)}
+        {number("ovenC", "Oven, by a thermometer", "°C", 20, 400)}
         {byFive ? null : number("heightMm", "Height of the middle", "mm", 0, 400)}
       </View>
       <Check label="Heights at five places across" on={byFive} onChange={(on) => { onByFive(on); measure(on ? { heightsMm: heights, heightMm: undefined } : { heightsMm: undefined }); }} />
@@ -280,4 +322,5 @@ const styles = StyleSheet.create({
   besides: { gap: space.xs },
   fields: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
   field: { width: 150 },
+  wideField: { width: 220 },
 });

@@ -59,6 +59,8 @@ beforeEach(() => {
   });
   jest.spyOn(wire, "ingredients").mockResolvedValue([]);
   jest.spyOn(wire, "ovens").mockResolvedValue([]);
+  jest.spyOn(wire, "packets").mockResolvedValue([{ ...times, id: "p", packet: { ingredientId: "powder-aluminium-free", name: "Tub", sizeG: 1000, currency: "EUR", openedOn: "2026-01-20" } }]); // prettier-ignore
+  jest.spyOn(wire, "calibrate").mockResolvedValue({ learnt: [], trials: 3 });
   jest.spyOn(wire, "readFormula").mockResolvedValue({ ...times, id: "pear", version: 4, formula: loaf });
 });
 afterEach(() => {
@@ -120,12 +122,17 @@ test("a judgement: scales by word, a fault besides, measures with what is doubte
   fireEvent.click(screen.getByRole("checkbox", { name: "Heights at five places across" }));
   for (const [label, value] of [["Edge", "40"], ["Quarter", "58"], ["Middle", "66"], ["Quarter, other side", "60"], ["Edge, other side", "44"]] as const) fireEvent.change(screen.getByLabelText(label), { target: { value } });
   screen.getByText("Volume index 184 mm, symmetry 14 mm, uniformity -2 mm.");
+  fireEvent.click(screen.getByText("A cup was weighed"));
+  fireEvent.change(screen.getByLabelText(/^A cup of/), { target: { value: "150" } });
+  screen.getByText(/^The powder was open for \d+(\.\d)? months/);
   fireEvent.click(screen.getByRole("button", { name: "Keep this trial" }));
   await waitFor(() => expect(create).toHaveBeenCalledTimes(1));
   const [, trial] = create.mock.calls[0] ?? [];
   expect(trial?.scores).toEqual({ top: 0 });
   expect(trial?.seen).toEqual([{ symptomId: "soggy-base", degree: 3 }]);
   expect(trial?.measured).toEqual({ massInG: 800, massOutG: 736, heightsMm: [40, 58, 66, 60, 44] });
+  expect(trial?.cups?.map(({ ingredientId, weighedG }) => [ingredientId, weighedG])).toEqual([["gf-blend-plain", 150]]);
+  expect(trial?.powderAgeMonths).toBeGreaterThan(9);
   expect([trial?.formulaId, trial?.formulaVersion]).toEqual(["pear", 4]);
   await waitFor(() => expect(mockReplace).toHaveBeenCalled());
 }); // prettier-ignore

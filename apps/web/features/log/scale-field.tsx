@@ -1,7 +1,7 @@
 import type { Scale } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import Svg, { Path, Rect } from "react-native-svg";
-import { crustColours, mixed } from "../../theme/colours";
+import { crustColours } from "../../theme/colours";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Press } from "../../ui/press";
@@ -25,18 +25,9 @@ function Drawing({ scale, step }: { scale: Scale; step: number }) {
       </Svg>
     );
   if (scale.id.startsWith("colour-")) {
-    const share = step / (scale.steps.length - 1);
     return (
       <Svg width={48} height={16} aria-hidden>
-        <Rect
-          x={1}
-          y={1}
-          width={46}
-          height={14}
-          fill={mixed(crustColours.white, crustColours.burnt, share ** 0.9)}
-          stroke={colours.ink}
-          strokeWidth={1}
-        />
+        <Rect x={1} y={1} width={46} height={14} fill={crustColours[step] ?? colours.ink} stroke={colours.ink} strokeWidth={1} />
       </Svg>
     );
   }

@@ -20,7 +20,7 @@ import { outlinesOf, Profiles } from "./profile";
 import { scoreOf } from "./list-screen";
 import { SlicePicture } from "./slice";
 import { longDayText } from "./times";
-import { askedOf, useFaults, useTakeNext, useTrial, useTrials } from "./use-log";
+import { askedOf, useFaults, useOvenLearnt, useTakeNext, useTrial, useTrials } from "./use-log";
 
 /** One trial: what came out beside what was predicted, why, and the one thing to change next. */
 export function TrialScreen({ id }: { id: string }) {
@@ -138,7 +138,7 @@ function Seen({ trial }: { trial: Trial }) {
 
 function Why({ stored }: { stored: StoredTrial }) {
   const router = useRouter();
-  const { data, error, isFetching, refetch } = useFaults(askedOf(stored.trial));
+  const { data, error, isFetching, refetch } = useFaults(askedOf(stored.trial, useOvenLearnt(stored.trial)));
   const take = useTakeNext(stored);
   return (
     <View style={styles.part}>

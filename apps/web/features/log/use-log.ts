@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { FaultsRequest, NextRequest, StoredTrial } from "@uprise/contract";
 import { type FaultRemedy, type Formula, applyEdits, type Edit, seenFrom, type Trial } from "@uprise/core";
-import { wire } from "../wire/client";
+import { wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
 
 export const useTrials = () => useQuery({ queryKey: keys.trials.all, queryFn: ({ signal }) => wire.trials(signal) });
@@ -9,7 +9,7 @@ export const useTrial = (id: string) =>
   useQuery({ queryKey: keys.trial.of(id), queryFn: ({ signal }) => wire.readTrial(id, signal) });
 
 /** What the fault finder is asked of a trial. */
-export function askedOf(trial: Trial): FaultsRequest {
+export function askedOf(trial: Trial, ovenBiasK?: number): FaultsRequest {
   const { formula, measured, slips, powderAgeMonths, seen, scores } = trial;
   const byHand = new Set(seen.map(({ symptomId }) => symptomId));
   const { lines, components, kind, vessel, oven, process, measures } = formula;
@@ -27,9 +27,23 @@ export function askedOf(trial: Trial): FaultsRequest {
     ...(slips && slips.length > 0 ? { slips } : {}),
     kitchen: {
       ...(powderAgeMonths === undefined ? {} : { powderAgeMonths }),
+      ...(ovenBiasK === undefined ? {} : { ovenBiasK }),
       ...(cups ? {} : { weighedShare: trial.cups && trial.cups.length > 0 ? 0 : 1 }),
     },
   };
+}
+
+/** How much hotter the trial's oven is than what the bake reckoned with, as the log has it; K, undefined until it is known. */
+export function useOvenLearnt({ ovenId, formula }: Trial): number | undefined {
+  const { data } = useQuery({
+    queryKey: keys.learnt.all,
+    queryFn: ({ signal }) => wire.calibrate(signal),
+    staleTime: 60_000,
+    retry: false,
+  });
+  const oven = ovenId ?? formula.oven.ovenId;
+  const mode = formula.oven.mode ?? "still";
+  return data?.learnt.find((one) => one.kind === "oven" && !one.accepted && one.of === oven && one.mode === mode)?.value.mid;
 }
 
 export const useFaults = (asked: FaultsRequest | null) =>
@@ -64,6 +78,12 @@ export function editsOf({ title, changes, set }: Pick<FaultRemedy, "title" | "ch
 /** What an oven is known for stays in its profile. */
 const ovenWithoutProfile = ({ biasK: _, swingK: _s, ...oven }: NonNullable<NonNullable<FaultRemedy["set"]>["oven"]>) => oven;
 
+/** A formula that was taken off the list is gone; whatever else went wrong is told. */
+const ifGone = (error: unknown): null => {
+  if (error instanceof WireError && error.status === 404) return null;
+  throw error;
+};
+
 /** Takes a remedy as the next version of the trial's formula, or as a formula of its own where that one is gone; gives back its id. */
 export function useTakeNext(stored: StoredTrial) {
   const queries = useQueryClient();
@@ -72,7 +92,7 @@ export function useTakeNext(stored: StoredTrial) {
     mutationFn: async (remedy: FaultRemedy) => {
       const next: Formula = applyEdits(trial.formula, editsOf(remedy));
       const reason = `${remedy.title}, after “${trial.title}”`;
-      const there = trial.formulaId === undefined ? null : await wire.readFormula(trial.formulaId).catch(() => null);
+      const there = trial.formulaId === undefined ? null : await wire.readFormula(trial.formulaId).catch(ifGone);
       const saved = there
         ? await wire.changeFormula(there.id, there.version, { ...next, title: there.formula.title, reason })
         : await wire.createFormula({ ...next, id: `next-${stored.id}`.slice(0, 60), reason });

@@ -1,10 +1,20 @@
 import type { BakeRecord } from "../live/events";
-import type { BakeState } from "../live/fold";
+import { type BakeState, toWeigh } from "../live/fold";
 import type { Measured } from "./measured";
 import type { Trial } from "./trial";
 
 const minutesBetween = (from: string | null | undefined, to: string | null | undefined): number | undefined =>
   from && to ? Math.max(0, Math.round((10 * (Date.parse(to) - Date.parse(from))) / 60_000) / 10) : undefined;
+
+/** What went into the oven by the counter's scale, g: told only where everything before the oven was weighed. */
+function massIn(record: BakeRecord, state: BakeState): number | undefined {
+  const after = new Set(record.steps.filter(({ kind }) => kind === "glaze").map(({ id }) => id));
+  const before = toWeigh(record, state.lines).filter(({ stepId }) => !after.has(stepId));
+  const weighed = before.flatMap(({ id }) => state.weighed[id]?.grams ?? []);
+  return before.length > 0 && weighed.length === before.length
+    ? Math.round(weighed.reduce((sum, grams) => sum + grams, 0))
+    : undefined;
+}
 
 /** A trial as the counter's record has it: everything that was measured on the way stands in it already, to be judged. `at` in ISO 8601. */
 export function trialFromBake(record: BakeRecord, state: BakeState, bakeId: string, at: string): Trial {
@@ -15,7 +25,7 @@ export function trialFromBake(record: BakeRecord, state: BakeState, bakeId: stri
   const wetAt = state.done[idOf("combine") ?? ""];
   const peak = state.probe.length > 0 ? Math.max(...state.probe.slice(-3).map(({ celsius }) => celsius)) : undefined;
   const measured: Measured = {
-    massInG: Object.keys(state.weighed).length > 0 ? Math.round(Object.values(state.weighed).reduce((sum, { grams }) => sum + grams, 0)) : undefined,
+    massInG: massIn(record, state),
     massOutG: last("massOutG"),
     heightMm: last("heightMm"),
     coreC: peak === undefined ? undefined : Math.round(10 * peak) / 10,

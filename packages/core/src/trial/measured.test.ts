@@ -1,3 +1,13 @@
+import { bareKitchen, openFormula } from "../formula/open";
+import type { BakeEvent } from "../live/events";
+import { readyForCounter } from "../live/expected";
+import { foldBake, toWeigh } from "../live/fold";
+import { trialFromBake } from "./from-bake";
+import { trialSchema } from "./trial";
+import { beginKind } from "../begin";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Packet } from "../pantry/packet";
+import { cupsToWeigh, powderAgeOf } from "./from-shelf";
 import { doubtsOf, lossOf, middleOf, profileOfHeights } from "./measured";
 import { allSeen, scales, scoresSchema, seenFrom, worthOf } from "./scales";
 import { symptomIds, symptoms } from "./symptoms";
@@ -44,4 +54,56 @@ test("scores say symptoms with their degree, and what was ticked by hand counts 
   ).toEqual([{ symptomId: "sunk-middle", degree: 3 }]);
   expect(scoresSchema.safeParse({ top: 9 }).success).toBe(false);
   expect(scoresSchema.safeParse({ tops: 1 }).error?.issues[0]?.message).toMatch(/A scale is one of: top/);
+});
+
+describe("what the shelf tells", () => {
+  const loaf = beginKind("loaf", "us", 900);
+  const packet = (ingredientId: string, openedOn?: string): Packet => ({
+    ingredientId,
+    name: "x",
+    sizeG: 500,
+    currency: "EUR",
+    openedOn,
+  });
+  test("the powder's age is that of the packet opened last before the bake", () => {
+    const age = (packets: Packet[]): number | undefined => powderAgeOf(loaf, packets, builtInShelf, "2026-07-01T06:00:00Z");
+    expect(age([packet("powder-aluminium-free", "2026-01-01"), packet("powder-aluminium-free", "2026-04-01"), packet("powder-aluminium-free", "2026-08-01")])).toBeCloseTo(3, 1);
+    expect(age([packet("soda", "2026-01-01"), packet("powder-aluminium-free")])).toBeUndefined();
+  }); // prettier-ignore
+  test("a cup of a flour is what the table says: its volume times its density", () => {
+    const [cup] = cupsToWeigh(loaf, builtInShelf);
+    expect(cup?.ingredientId).toBe("gf-blend-plain");
+    const density = builtInShelf.get("gf-blend-plain")?.gPerMl.mid ?? 0;
+    // A filling that is not stated stands between spooned and dipped.
+    expect(cup?.meantG).toBeGreaterThan(236.588 * density * 0.99);
+    expect(cup?.meantG).toBeLessThan(236.588 * density * 1.2);
+  });
+});
+
+describe("a trial from the counter's record", () => {
+  const formula = beginKind("muffin", "metric", 700);
+  const { steps, expected } = readyForCounter(openFormula(formula, bareKitchen));
+  const record = { title: "Muffins", formula, steps, expected, formulaId: "m", ovenId: "deck" };
+  const at = (minute: number): string => new Date(Date.UTC(2026, 10, 26, 6, minute)).toISOString();
+  const weighed = toWeigh(record, null).map(({ id, grams }, k): BakeEvent => ({ id: `w${k}`, at: at(1), kind: "weighed", lineId: id, grams, by: "scale" })); // prettier-ignore
+  const rest: BakeEvent[] = [
+    { id: "mixed", at: at(8), kind: "step", stepId: "combine", done: true },
+    { id: "in", at: at(15), kind: "step", stepId: "bake", done: false },
+    { id: "p", at: at(34), kind: "probe", celsius: 96.5 },
+    { id: "o1", at: at(20), kind: "opened", seconds: 20 },
+    { id: "out", at: at(35), kind: "out" },
+    { id: "cut", at: at(75), kind: "cut" },
+    { id: "s", at: at(2), kind: "slip", slip: { what: "amount", ingredientId: "salt", grams: 9 }, words: "too much salt" },
+  ];
+  test("has the minutes, the core, how long it stood, the slip, and the mass where everything was weighed", () => {
+    const trial = trialFromBake(record, foldBake(record, [...weighed, ...rest]), "b", at(80));
+    expect(trial.measured).toMatchObject({ minutes: 20, coreC: 96.5, stoodMinutes: 7, cutAfterMinutes: 40, doorSeconds: 20 });
+    expect(trial.measured.massInG).toBeCloseTo(700, -1);
+    expect(trial.slips).toEqual([{ what: "amount", ingredientId: "salt", grams: 9 }]);
+    expect(trialSchema.safeParse(trial).error?.issues ?? []).toEqual([]);
+  });
+  test("has no mass where a part of it never stood on the scale: a loss from half of a batter would be nonsense", () => {
+    const trial = trialFromBake(record, foldBake(record, [...weighed.slice(1), ...rest]), "b", at(80));
+    expect(trial.measured.massInG).toBeUndefined();
+  });
 });

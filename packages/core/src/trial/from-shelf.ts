@@ -1,0 +1,43 @@
+import type { Formula } from "../formula/formula";
+import { weigh } from "../measure/weigh";
+import type { Shelf } from "../pantry/catalogue";
+import { isFlour } from "../pantry/ingredient";
+import type { Packet } from "../pantry/packet";
+import { groups } from "./groups";
+
+const MONTH_MS = 30.44 * 86_400_000;
+
+/** Months since the packet of the formula's baking powder was opened, by the packets on the shelf at that time; the one opened last counts. */
+export function powderAgeOf(
+  { lines }: Pick<Formula, "lines">,
+  packets: readonly Packet[],
+  shelf: Shelf,
+  at: string,
+): number | undefined {
+  const powders = new Set(
+    lines.flatMap(({ ingredientId, off }) => {
+      const ingredient = off ? undefined : shelf.get(ingredientId ?? "");
+      return ingredient && groups.powder(ingredient) ? [ingredient.id] : [];
+    }),
+  );
+  const opened = packets
+    .flatMap(({ ingredientId, openedOn }) => (powders.has(ingredientId) && openedOn !== undefined ? [Date.parse(openedOn)] : []))
+    .filter((time) => time <= Date.parse(at));
+  if (opened.length === 0) return undefined;
+  return Math.round((10 * (Date.parse(at) - Math.max(...opened))) / MONTH_MS) / 10;
+}
+
+/** The flours of a formula with what a cup of each weighs by the table, g: what a weighed cup is held against. */
+export function cupsToWeigh(
+  { lines, measures }: Pick<Formula, "lines" | "measures">,
+  shelf: Shelf,
+): { ingredientId: string; name: string; meantG: number }[] {
+  const seen = new Set<string>();
+  return lines.flatMap(({ ingredientId = "", component, off }) => {
+    const ingredient = shelf.get(ingredientId);
+    if (!ingredient || component !== undefined || off || seen.has(ingredientId) || !isFlour(ingredient)) return [];
+    seen.add(ingredientId);
+    const grams = weigh({ quantity: { low: 1, mid: 1, high: 1 }, unit: "cup" }, ingredient, measures);
+    return grams ? [{ ingredientId, name: ingredient.name, meantG: grams.mid }] : [];
+  });
+}
