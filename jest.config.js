@@ -1,6 +1,6 @@
 const swc = {
   "^.+\\.(t|j)sx?$": [
-    "@swc/jest",
+    require.resolve("./scripts/jest-swc.cjs"),
     { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } },
   ],
 };

@@ -86,7 +86,7 @@ const trials = told.map((one) => {
   const style = appearanceOf(planned, planned, builtInShelf, cluesOf(input, planned.analysis, builtInShelf, {}));
   const seen = new Map<string, number>();
   for (const id of symptomIds) {
-    let degree = (appearanceOf(baked, planned, builtInShelf, clues)[id] ?? 0) - 0.8 * (style[id] ?? 0);
+    let degree = (appearanceOf(baked, planned, builtInShelf, clues)[id] ?? 0) - (style[id] ?? 0);
     if (cause && degree < 0.5 && (cause.does[id] ?? 0) > 0.6) degree = 2;
     if (degree >= 0.6) seen.set(id, degree);
   }

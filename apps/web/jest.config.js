@@ -2,6 +2,13 @@ module.exports = {
   displayName: "web",
   preset: "jest-expo/web",
   testEnvironmentOptions: { customExportConditions: [""] },
+  // The core is computation, not interface: it takes the way that makes its kernels fast in tests.
+  transform: {
+    "/packages/(core|contract)/src/.+\\.ts$": [
+      require.resolve("../../scripts/jest-swc.cjs"),
+      { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "commonjs" } },
+    ],
+  },
   setupFiles: ["<rootDir>/jest.setup.js"],
   testMatch: ["<rootDir>/**/*.test.tsx", "<rootDir>/**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/dist/"],

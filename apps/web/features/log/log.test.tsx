@@ -1,15 +1,17 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import type { Practice, StoredTrial } from "@uprise/contract";
-import { beginKind, type Diagnosis, type FaultRemedy, type Formula, type Trial } from "@uprise/core";
+import { beginKind, type Diagnosis, type FaultRemedy, type Formula, tastingCodes, type Trial } from "@uprise/core";
 import type { ReactNode } from "react";
 import { ThemeProvider } from "../../theme/theme";
 import { wire, WireError } from "../wire/client";
 import { CompareScreen } from "./compare-screen";
 import { JudgeScreen } from "./judge-screen";
+import { LearntScreen } from "./learnt-screen";
 import { LogScreen } from "./list-screen";
 import { afterGuess, dueFamilies, type Scores } from "./practice-kept";
 import { PracticeScreen } from "./practice-screen";
+import { TastingScreen } from "./tasting-screen";
 import { TrialScreen } from "./trial-screen";
 import { askedOf, editsOf } from "./use-log";
 
@@ -221,3 +223,51 @@ test("practice: a check, a guess, and what was missed comes back sooner", async 
   expect(dueFamilies(scores)).not.toContain("oven");
   expect([scores.oven?.gap, afterGuess(scores, "oven", true).oven?.gap]).toEqual([4, 8]);
 }); // prettier-ignore
+
+test("what was learnt is used only when it is said, and undone", async () => {
+  const oven = { id: "oven:deck:still", kind: "oven" as const, of: "deck", mode: "still", value: { low: 5, mid: 9, high: 13 }, before: { low: -15, mid: 0, high: 15 }, from: 6, words: "Your oven seems 9 °C hotter than thought, between 5 and 13, from 6 bakes." }; // prettier-ignore
+  jest.spyOn(wire, "calibrate").mockResolvedValue({ trials: 6, learnt: [{ ...oven, accepted: false }] });
+  const accept = jest.spyOn(wire, "acceptLearnt").mockResolvedValue({ trials: 6, learnt: [{ ...oven, accepted: true }] });
+  const undo = jest.spyOn(wire, "undoLearnt").mockResolvedValue({ trials: 6, learnt: [{ ...oven, accepted: false }] });
+  show(<LearntScreen />);
+  await screen.findByText(oven.words);
+  expect(screen.queryByText("In use")).toBeNull();
+  fireEvent.click(screen.getByRole("button", { name: /^Use this for the oven/ }));
+  await screen.findByText("In use");
+  fireEvent.click(screen.getByRole("button", { name: /^Undo/ }));
+  await waitFor(() => expect(screen.queryByText("In use")).toBeNull());
+  expect([accept.mock.calls[0]?.[0], undo.mock.calls[0]?.[0]]).toEqual(["oven:deck:still", "oven:deck:still"]);
+});
+
+test("a tasting hides names behind codes, keeps scores as they are given, and tells the difference with its chance", async () => {
+  const round = {
+    title: "Which?",
+    question: "How much?",
+    seed: 7,
+    samples: [{ name: "Old loaf" }, { name: "New loaf" }],
+    tasters: [],
+  };
+  jest.spyOn(wire, "tastings").mockResolvedValue([{ ...times, id: "r", tasting: round }]);
+  let version = 1;
+  const change = jest.spyOn(wire, "changeTasting").mockImplementation(async (id, was, tasting) => {
+    expect(was).toBe(version);
+    return { ...times, id, version: ++version, tasting };
+  });
+  show(<TastingScreen />);
+  fireEvent.click(await screen.findByText("Which?"));
+  for (const name of ["Ada", "Ben", "Cem", "Dot", "Eva", "Fay"]) {
+    fireEvent.change(screen.getByLabelText("Next taster"), { target: { value: name } });
+    fireEvent.click(screen.getByRole("button", { name: "Taste" }));
+    expect(screen.queryByText(/loaf/)).toBeNull();
+    const samples = screen.getAllByRole("radiogroup", { name: /^Sample \d{3}$/ });
+    const codes = samples.map((sample) => sample.getAttribute("aria-label")?.slice(7) ?? "");
+    const [first] = tastingCodes(2, 7);
+    for (const [k, sample] of samples.entries()) fireEvent.click(within(sample).getByRole("radio", { name: codes[k] === first ? "2" : "5" })); // prettier-ignore
+    fireEvent.click(screen.getByRole("button", { name: "Done; hand it on" }));
+  }
+  fireEvent.click(screen.getByRole("button", { name: "Tell what they were" }));
+  // Six tasters of one mind: 2 of 64 ways.
+  await screen.findByText(/^New loaf was liked best, and that is more than noise: .* in 3 of 100 such rounds/);
+  await waitFor(() => expect(change).toHaveBeenCalledTimes(18));
+  expect(change.mock.calls.at(-1)?.[2].tasters.every(({ scores }) => scores.join() === "2,5")).toBe(true);
+});

@@ -176,3 +176,40 @@ describe("the pans of the store", () => {
     expect(document.documentElement.style.colorScheme).toBe("dark");
   });
 });
+
+describe("packets", () => {
+  const packet = { ...stored, id: "p", packet: { ingredientId: "sorghum-flour", name: "Sorghum, sack", sizeG: 5000, currency: "EUR", price: 14.5, leftG: 3200 } }; // prettier-ignore
+  test("stand with price and what is left; one is written down, what is missing is told at its place", async () => {
+    jest.spyOn(wire, "packets").mockResolvedValue([packet]);
+    const create = jest.spyOn(wire, "createPacket").mockResolvedValue(packet);
+    show(<StoreScreen shelf="packets" />);
+    await screen.findByText("5000 g for 14.50 EUR; 3200 g left.");
+    press("Another packet");
+    press("Keep this packet");
+    await screen.findByText("Which ingredient is in it? Take one of the list.");
+    expect(screen.getByText("A name, as on the packet.")).toBeTruthy();
+    expect(create).not.toHaveBeenCalled();
+    type("What is in it?", "millet fl");
+    fireEvent.click(await screen.findByRole("option", { name: /^Millet flour/ }));
+    type("A full packet", "1 kg");
+    type("Price", "3,20");
+    type("Currency", "eur");
+    press("Keep this packet");
+    await screen.findByText(/Three letters, such as EUR/);
+    type("Currency", "EUR");
+    press("Keep this packet");
+    await waitFor(() => expect(create).toHaveBeenCalledTimes(1));
+    expect(create.mock.calls[0]?.[1]).toEqual({ ingredientId: "millet-flour", name: "Millet flour", sizeG: 1000, price: 3.2, currency: "EUR" }); // prettier-ignore
+  });
+  test("one is taken off and put back", async () => {
+    jest.spyOn(wire, "packets").mockResolvedValue([packet]);
+    const remove = jest.spyOn(wire, "removePacket").mockResolvedValue(undefined as never);
+    const create = jest.spyOn(wire, "createPacket").mockResolvedValue(packet);
+    show(<StoreScreen shelf="packets" />);
+    fireEvent.click(await screen.findByText("Sorghum, sack"));
+    press("Remove Sorghum, sack");
+    await waitFor(() => expect(remove).toHaveBeenCalledWith("p", 1));
+    fireEvent.click(await screen.findByTestId("put-back"));
+    await waitFor(() => expect(create.mock.calls[0]?.[1]).toEqual(packet.packet));
+  });
+});
