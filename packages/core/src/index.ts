@@ -98,3 +98,4 @@ export * from "./trial/cut-face";
 export * from "./practice";
 export { type Outcome } from "./trial/outcome";
 export { normalFrom, seeded } from "./random";
+export { madeSlice } from "./trial/made-slice";

@@ -48,7 +48,10 @@ export function learntRoutes(app: App, store: Store, computer: Computer): void {
     const formulas = await entriesFor(store, trials.flatMap(({ formula }) => (nestedIds(formula.lines).length > 0 ? formula.lines : []))); // prettier-ignore
     const kitchen = { ingredients: own.map(({ body }) => body), formulas, ovens: profiles.map(({ id, body }) => [id, { biasK: body.biasK, swingK: body.swingK }] as [string, OvenProfile]) }; // prettier-ignore
     const found = trials.length === 0 ? [] : await computer.run("calibrate", { trials }, kitchen);
-    const fresh = found.map((one) => ({ ...one, accepted: false }));
+    // What is only kept in mind and was accepted already is told once.
+    const fresh = found
+      .filter(({ id, kind }) => kind === "oven" || kind === "cup" || !since.has(keyOf(id)))
+      .map((one) => ({ ...one, accepted: false }));
     return { learnt: [...fresh, ...taken.map(({ body }) => ({ ...body.learnt, accepted: true }))], trials: trials.length };
   }
 

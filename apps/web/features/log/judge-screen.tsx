@@ -240,31 +240,31 @@ function Besides({ scores, seen, onChange }: { scores: Scores; seen: readonly Se
   );
 } // prettier-ignore
 
-/** Cups that were filled as always and then weighed: what the log learns a baker's cup from. */
+/** Cups and spoons that were filled as always and then weighed: what the log learns a baker's cup from. */
 function Cups({ trial, onChange }: { trial: Trial; onChange: (cups: NonNullable<Trial["cups"]>) => void }) {
   const { shelf } = useKitchen(trial.formula).kitchen;
   const [open, setOpen] = useState((trial.cups?.length ?? 0) > 0);
   const { cups = [] } = trial;
-  const flours = cupsToWeigh(trial.formula, shelf);
-  if (flours.length === 0) return null;
+  const measured = cupsToWeigh(trial.formula, shelf);
+  if (measured.length === 0) return null;
   return (
     <View style={styles.group}>
-      <Heading>Cups</Heading>
+      <Heading>Cups and spoons</Heading>
       {open ? (
         <>
-          <Small tone="faint">Fill a cup as you always do, and weigh what is in it.</Small>
+          <Small tone="faint">Fill a cup or a spoon as you always do, and weigh what is in it.</Small>
           <View style={styles.fields}>
-            {flours.map(({ ingredientId, name, meantG }) => {
+            {measured.map(({ ingredientId, name, unit, meantG }) => {
               const others = cups.filter((cup) => cup.ingredientId !== ingredientId);
               const own = cups.filter((cup) => cup.ingredientId === ingredientId);
               return (
-                <NumberField key={ingredientId} label={`A cup of ${name.toLowerCase()}`} value={own[0]?.weighedG} unit="g" least={1} most={5000} optional onChange={(weighedG) => onChange(weighedG === undefined ? others : [...others, { ingredientId, meantG, weighedG }, ...own.slice(1)])} style={styles.wideField} />
+                <NumberField key={ingredientId} label={`${unit === "cup" ? "A cup" : "A teaspoon"} of ${name.toLowerCase()}`} value={own[0]?.weighedG} unit="g" least={1} most={5000} optional onChange={(weighedG) => onChange(weighedG === undefined ? others : [...others, { ingredientId, meantG, weighedG }, ...own.slice(1)])} style={styles.wideField} />
               );
             })}
           </View>
         </>
       ) : (
-        <Button onPress={() => setOpen(true)}>A cup was weighed</Button>
+        <Button onPress={() => setOpen(true)}>A cup or spoon was weighed</Button>
       )}
     </View>
   );

@@ -124,7 +124,7 @@ test("a judgement: scales by word, a fault besides, measures with what is doubte
   fireEvent.click(screen.getByRole("checkbox", { name: "Heights at five places across" }));
   for (const [label, value] of [["Edge", "40"], ["Quarter", "58"], ["Middle", "66"], ["Quarter, other side", "60"], ["Edge, other side", "44"]] as const) fireEvent.change(screen.getByLabelText(label), { target: { value } });
   screen.getByText("Volume index 184 mm, symmetry 14 mm, uniformity -2 mm.");
-  fireEvent.click(screen.getByText("A cup was weighed"));
+  fireEvent.click(screen.getByText("A cup or spoon was weighed"));
   fireEvent.change(screen.getByLabelText(/^A cup of/), { target: { value: "150" } });
   screen.getByText(/^The powder was open for \d+(\.\d)? months/);
   fireEvent.click(screen.getByRole("button", { name: "Keep this trial" }));

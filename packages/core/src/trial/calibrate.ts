@@ -7,6 +7,7 @@ import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
 import { rangeSchema, type Range } from "../measure/range";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { isFlour } from "../pantry/ingredient";
 import { gramsIn, scaledGroup } from "./groups";
 import { lossOf, type Measured, middleOf } from "./measured";
 import { coreAtOut } from "./outcome";
@@ -178,10 +179,12 @@ function cupsOf(trials: readonly Logged[], shelf: Shelf): Learnt[] {
   return [...byIngredient].map(([ingredientId, logs]): Learnt => {
     const value = exp(meanOf(logs, SIGMA.cup, PRIOR.cup));
     const off = percent(value.mid);
-    const name = shelf.get(ingredientId)?.name.toLowerCase() ?? ingredientId;
+    const ingredient = shelf.get(ingredientId);
+    const name = ingredient?.name.toLowerCase() ?? ingredientId;
+    const filled = ingredient && !isFlour(ingredient) ? "spoon" : "cup";
     return {
       id: `cup:${ingredientId}`, kind: "cup", of: ingredientId, value, before: exp(priorRange(PRIOR.cup)), from: logs.length,
-      words: `Your cup of ${name} weighs ${Math.abs(off)} % ${off >= 0 ? "more" : "less"} than the table says, between ${signed(percent(value.low))} and ${signed(percent(value.high))} %, from ${logs.length} ${logs.length === 1 ? "weighing" : "weighings"}.`,
+      words: `Your ${filled} of ${name} weighs ${Math.abs(off)} % ${off >= 0 ? "more" : "less"} than the table says, between ${signed(percent(value.low))} and ${signed(percent(value.high))} %, from ${logs.length} ${logs.length === 1 ? "weighing" : "weighings"}.`,
     };
   });
 } // prettier-ignore

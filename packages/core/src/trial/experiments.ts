@@ -33,7 +33,7 @@ export const experiments: readonly Experiment[] = [
     id: "cup-on-scale",
     title: "What does your cup weigh?",
     needs: "The cup, the flour, a scale to 1 g.",
-    steps: ["Fill the cup as you always do, and level it as you always do.", "Weigh what is in it; do it five times.", "Write the five weights down with the next trial, under “Cups”."],
+    steps: ["Fill the cup as you always do, and level it as you always do.", "Weigh what is in it; do it five times.", "Write the five weights down with the next trial, under “Cups and spoons”."],
     reading: ["Near the table (120 to 130 g for most flours in a US cup): your cup is the table's.", "A sixth more: you dip. Weigh, or loosen the flour first.", "A tenth less: you sift."],
   },
   {

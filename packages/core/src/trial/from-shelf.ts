@@ -1,7 +1,7 @@
 import type { Formula } from "../formula/formula";
 import { weigh } from "../measure/weigh";
 import type { Shelf } from "../pantry/catalogue";
-import { isFlour } from "../pantry/ingredient";
+import { type Ingredient, isFlour } from "../pantry/ingredient";
 import type { Packet } from "../pantry/packet";
 import { groups } from "./groups";
 
@@ -27,17 +27,26 @@ export function powderAgeOf(
   return Math.round((10 * (Date.parse(at) - Math.max(...opened))) / MONTH_MS) / 10;
 }
 
-/** The flours of a formula with what a cup of each weighs by the table, g: what a weighed cup is held against. */
-export function cupsToWeigh(
-  { lines, measures }: Pick<Formula, "lines" | "measures">,
-  shelf: Shelf,
-): { ingredientId: string; name: string; meantG: number }[] {
+/** What is measured by the teaspoon where there is no scale. */
+const SPOONED: ReadonlySet<Ingredient["family"]> = new Set<Ingredient["family"]>(["leavener", "acid", "salt", "binder"]);
+
+/** One thing of a formula that bakers measure by volume, with what that volume weighs by the table, g. */
+export interface ByVolume {
+  ingredientId: string;
+  name: string;
+  unit: "cup" | "tsp";
+  meantG: number;
+}
+
+/** The flours of a formula by the cup, its leaveners, salt and binders by the teaspoon: what a weighed cup or spoon is held against. */
+export function cupsToWeigh({ lines, measures }: Pick<Formula, "lines" | "measures">, shelf: Shelf): ByVolume[] {
   const seen = new Set<string>();
-  return lines.flatMap(({ ingredientId = "", component, off }) => {
+  return lines.flatMap(({ ingredientId = "", component, off }): ByVolume[] => {
     const ingredient = shelf.get(ingredientId);
-    if (!ingredient || component !== undefined || off || seen.has(ingredientId) || !isFlour(ingredient)) return [];
+    const unit = ingredient && isFlour(ingredient) ? "cup" : ingredient && SPOONED.has(ingredient.family) ? "tsp" : null;
+    if (!ingredient || unit === null || component !== undefined || off || seen.has(ingredientId)) return [];
     seen.add(ingredientId);
-    const grams = weigh({ quantity: { low: 1, mid: 1, high: 1 }, unit: "cup" }, ingredient, measures);
-    return grams ? [{ ingredientId, name: ingredient.name, meantG: grams.mid }] : [];
+    const grams = weigh({ quantity: { low: 1, mid: 1, high: 1 }, unit }, ingredient, measures);
+    return grams ? [{ ingredientId, name: ingredient.name, unit, meantG: grams.mid }] : [];
   });
 }

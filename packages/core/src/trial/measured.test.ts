@@ -77,6 +77,13 @@ describe("what the shelf tells", () => {
     // A filling that is not stated stands between spooned and dipped.
     expect(cup?.meantG).toBeGreaterThan(236.588 * density * 0.99);
     expect(cup?.meantG).toBeLessThan(236.588 * density * 1.2);
+    // A level teaspoon of powder is 4 to 4.9 g, of fine salt 5 to 6 g.
+    const spoons = new Map(
+      cupsToWeigh(loaf, builtInShelf).map(({ ingredientId, unit, meantG }) => [ingredientId, { unit, meantG }]),
+    );
+    expect(spoons.get("powder-aluminium-free")?.meantG).toBeGreaterThan(3.9);
+    expect(spoons.get("powder-aluminium-free")?.meantG).toBeLessThan(5);
+    expect(spoons.get("salt")?.unit).toBe("tsp");
   });
 });
 
