@@ -69,6 +69,7 @@ export * from "./plan/shopping";
 export * from "./live/events";
 export * from "./live/fold";
 export * from "./live/tolerance";
+export * from "./live/checks";
 export * from "./live/slip";
 export * from "./live/expected";
 export * from "./live/remaining";

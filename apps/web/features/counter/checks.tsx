@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Analysis, BakeRecord, BakeState } from "@uprise/core";
+import { type Analysis, type BakeRecord, type BakeState, checkedAgainst, falls } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";
@@ -11,21 +11,7 @@ import { wire } from "../wire/client";
 import { requestOf } from "./request";
 import type { Happen } from "./use-bake";
 
-/** How a batter falls from the spoon, thin to thick; where the reading says another word, that is told. */
-const falls = [
-  { value: "0", label: "runs" },
-  { value: "1", label: "ribbons" },
-  { value: "2", label: "drops in lumps" },
-  { value: "3", label: "holds" },
-] as const;
-const fallsAs: Record<Analysis["body"]["consistency"], number> = {
-  pourable: 0,
-  spoonable: 1,
-  scoopable: 2,
-  "soft-dough": 3,
-  "firm-dough": 3,
-  crumbly: 3,
-};
+const fallOptions = falls.map((label, k) => ({ value: String(k), label }));
 
 /** What few bakers write down and every bake hangs on: how warm the batter is, how heavy a cup of it, how it falls. Each moves what is expected. */
 export function Checks({ record, state, happen }: { record: BakeRecord; state: BakeState; happen: Happen }) {
@@ -57,7 +43,7 @@ export function Checks({ record, state, happen }: { record: BakeRecord; state: B
           Note
         </Button>
       </View>
-      <Choice label="How it falls from the spoon" options={falls} value={fell === undefined ? ("" as "0") : (String(fell) as "0")} onChange={(value) => happen("measured", { what: "falls", value: Number(value) })} />
+      <Choice label="How it falls from the spoon" options={fallOptions} value={fell === undefined ? "" : String(fell)} onChange={(value) => happen("measured", { what: "falls", value: Number(value) })} />
       {data ? <Told data={data} record={record} warm={warm} density={density} fell={fell} /> : null}
     </View>
   ); // prettier-ignore
@@ -77,17 +63,16 @@ function Told({
   fell: number | undefined;
 }) {
   const minutes = Math.round(data.bake.minutes.mid - record.expected.minutes.mid);
-  const heavier = density === undefined ? 0 : Math.round(100 * (density / data.body.densityGPerMl - 1));
-  const thicker = fell === undefined ? 0 : fell - fallsAs[data.body.consistency];
+  const { heavierPercent: heavier, thicker } = checkedAgainst(data, fell, density);
   return (
     <View>
       {warm !== undefined ? (
         <Body>{`At ${Math.round(warm)} °C it bakes ${Math.round(data.bake.minutes.low)}–${Math.round(data.bake.minutes.high)} min${minutes === 0 ? ", as was thought" : `, ${Math.abs(minutes)} min ${minutes > 0 ? "longer" : "less"} than was thought`}; it may stand ${data.lift.standMinutes.quarter === null ? "as long as you like" : `${Math.floor(data.lift.standMinutes.quarter)} min`}.`}</Body>
       ) : null}
-      {density !== undefined ? (
-        <Body>{`${density.toFixed(2)} g in a mL: ${Math.abs(heavier) < 5 ? "as was thought" : heavier > 0 ? `${heavier} % heavier than was thought, so it holds less air and will rise less` : `${-heavier} % lighter than was thought: it holds more air`}.`}</Body>
+      {density !== undefined && heavier !== null ? (
+        <Body>{`${density.toFixed(2)} g in a mL: ${heavier === 0 ? "as was thought" : heavier > 0 ? `${heavier} % heavier than was thought, so it holds less air and will rise less` : `${-heavier} % lighter than was thought: it holds more air`}.`}</Body>
       ) : null}
-      {fell !== undefined ? (
+      {thicker !== null ? (
         <Body>
           {thicker === 0
             ? `It falls as a ${data.body.consistency.replace("-", " ")} batter does, as was thought.`

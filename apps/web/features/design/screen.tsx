@@ -7,12 +7,8 @@ import {
   formulaOf,
   type Consistency,
   defaultsOf,
-  filledAsLiked,
   type Kind,
-  kindName,
-  kinds,
   lifts,
-  type NamedVessel,
   type Shelf,
   type Vessel,
   type Wish,
@@ -23,24 +19,23 @@ import { type Href, useLocalSearchParams, useRouter } from "expo-router";
 import { useEffect, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { useColours, useWide } from "../../theme/theme";
+import { useWide } from "../../theme/theme";
 import { Check } from "../../ui/check";
 import { Choice } from "../../ui/choice";
 import { NumberField } from "../../ui/number-field";
-import { Button, Press } from "../../ui/press";
+import { Button } from "../../ui/press";
 import { Busy } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Lead, Small, Title } from "../../ui/words";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useKitchen, useVessels } from "../wire/queries";
-import { FillSection } from "../instruments/section";
 import { listText } from "../instruments/sentences";
+import { Kinds, Pans } from "./choices";
 import { Designed, type Knobs } from "./designed";
 import { useTicked } from "./kept";
 import { OnHand } from "./on-hand";
 import { Related } from "./related";
-import { Silhouette } from "./silhouette";
 import { UseUp } from "./use-up";
 
 const liftWords: Record<WishedLift, string> = {
@@ -314,44 +309,6 @@ export function DesignScreen() {
   );
 }
 
-/** Pans in section, as full as a batter likes them. */
-function Pans({
-  usual,
-  usualName,
-  pans,
-  chosen,
-  onPan,
-}: {
-  usual: Vessel;
-  usualName: string;
-  pans: readonly NamedVessel[];
-  chosen: string;
-  onPan: (id: string) => void;
-}) {
-  const colours = useColours();
-  return (
-    <View style={styles.kinds} role="group" aria-label="Pan">
-      {[{ id: "", name: usualName, vessel: usual }, ...pans].map(({ id, name, vessel }) => {
-        const here = id === chosen;
-        return (
-          <Press
-            key={id}
-            onPress={() => onPan(id)}
-            aria-pressed={here}
-            label={name}
-            style={[styles.pan, { borderBottomColor: here ? colours.ink : colours.rule, borderBottomWidth: here ? 4 : 1 }]}
-          >
-            <FillSection fill={filledAsLiked(vessel)} vessel={vessel} width={96} />
-            <Small strong={here} style={styles.kindName}>
-              {name}
-            </Small>
-          </Press>
-        );
-      })}
-    </View>
-  );
-}
-
 /** A formula that the design starts from: once it is read it is handed on, and what of it cannot stay is told. */
 function useStart(
   from: string | undefined,
@@ -376,32 +333,6 @@ function useStart(
   return from === undefined ? null : gone;
 }
 
-/** The kinds as they stand on the tray, to be tapped. */
-function Kinds({ kind, onKind }: { kind: Kind; onKind: (kind: Kind) => void }) {
-  const colours = useColours();
-  return (
-    <View style={styles.kinds} role="group" aria-label="Kind of bake">
-      {kinds.map((one) => (
-        <Press
-          key={one}
-          onPress={() => onKind(one)}
-          aria-pressed={one === kind}
-          label={kindName[one]}
-          style={[
-            styles.kind,
-            { borderBottomColor: one === kind ? colours.ink : colours.rule, borderBottomWidth: one === kind ? 4 : 1 },
-          ]}
-        >
-          <Silhouette kind={one} />
-          <Small strong={one === kind} style={styles.kindName}>
-            {kindName[one].replace(/ and other.*/, "")}
-          </Small>
-        </Press>
-      ))}
-    </View>
-  );
-}
-
 const styles = StyleSheet.create({
   screen: { flex: 1 },
   content: { padding: space.m, gap: space.m, paddingBottom: 80 },
@@ -409,9 +340,5 @@ const styles = StyleSheet.create({
   row: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
   field: { width: 150 },
   start: { alignSelf: "flex-start" },
-  kinds: { flexDirection: "row", flexWrap: "wrap" },
-  kind: { width: 112, alignItems: "center", justifyContent: "flex-end", paddingVertical: space.s },
-  pan: { width: 120, alignItems: "center", justifyContent: "flex-end", gap: space.xs, paddingVertical: space.s },
-  kindName: { textAlign: "center" },
   designs: { flexDirection: "row", flexWrap: "wrap", gap: space.l },
 });

@@ -1,17 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { OvenProfile, StoredOven } from "@uprise/contract";
 import { useRef, useState } from "react";
-import { ScrollView, StyleSheet, View } from "react-native";
-import { space } from "../../theme/scale";
-import { useColours } from "../../theme/theme";
-import { Button, Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
-import { Body, Small } from "../../ui/words";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useOvenList } from "../wire/queries";
 import { OvenForm } from "./oven-form";
-import { TakenOffNotice } from "./taken-off";
+import { OwnShelf } from "./own-shelf";
 import { useTakeOff } from "./use-shelf-writes";
 
 const fresh: OvenProfile = { name: "", modes: ["still", "fan"], biasK: 0, swingK: 6 };
@@ -31,7 +26,6 @@ export function ovenSentence({ biasK, swingK, modes, warmMinutes, racks }: OvenP
 
 /** The ovens of this kitchen: how far each is off, how it swings, how it warms up, and what fits. */
 export function Ovens() {
-  const colours = useColours();
   const queries = useQueryClient();
   const { ovens, error, refetch } = useOvenList();
   const off = useTakeOff(keys.ovens.all);
@@ -61,48 +55,24 @@ export function Ovens() {
     />
   );
   return (
-    <ScrollView contentContainerStyle={styles.list} keyboardShouldPersistTaps="handled">
-      <TakenOffNotice {...off} />
-      <View role="list">
-        {ovens.map((stored) => (
-          <View role="listitem" key={stored.id} style={{ borderBottomWidth: 1, borderBottomColor: colours.rule }}>
-            <Press
-              onPress={() => {
-                save.reset();
-                setOpen(open === stored.id ? null : stored.id);
-              }}
-              aria-expanded={open === stored.id}
-              style={styles.oven}
-            >
-              <Body strong>{stored.oven.name}</Body>
-              <Small tone="faint">{ovenSentence(stored.oven)}.</Small>
-            </Press>
-            {open === stored.id ? (
-              <>
-                {form(stored)}
-                <Button
-                  kind="quiet"
-                  label={`Remove ${stored.oven.name}`}
-                  onPress={() => {
-                    setOpen(null);
-                    off.takeOff({ name: stored.oven.name, back: () => wire.createOven(stored.id, stored.oven) }, () =>
-                      wire.removeOven(stored.id, stored.version),
-                    );
-                  }}
-                >
-                  Remove this oven
-                </Button>
-              </>
-            ) : null}
-          </View>
-        ))}
-      </View>
-      {open === "new" ? form(null) : <Button onPress={() => setOpen("new")}>Another oven</Button>}
-    </ScrollView>
+    <OwnShelf
+      items={ovens}
+      what="oven"
+      name={(stored) => stored.oven.name}
+      sentence={(stored) => ovenSentence(stored.oven)}
+      open={open}
+      onOpen={(id) => {
+        save.reset();
+        setOpen(id);
+      }}
+      form={form}
+      off={off}
+      onRemove={(stored) => {
+        setOpen(null);
+        off.takeOff({ name: stored.oven.name, back: () => wire.createOven(stored.id, stored.oven) }, () =>
+          wire.removeOven(stored.id, stored.version),
+        );
+      }}
+    />
   );
 }
-
-const styles = StyleSheet.create({
-  list: { padding: space.m, gap: space.m },
-  oven: { paddingVertical: space.xs },
-});

@@ -1,8 +1,9 @@
 import fc from "fast-check";
 import { beginKind } from "../begin";
 import { bareKitchen, openFormula } from "../formula/open";
-import { readings } from "../balance/readings";
+import { type Analysis, readings } from "../balance/readings";
 import { builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { checkedAgainst } from "./checks";
 import { bakeClock, type BakeEvent, bakeEventSchema, expectedSchema } from "./events";
 import { readyForCounter } from "./expected";
 import { counterOf, foldBake, toWeigh } from "./fold";
@@ -180,4 +181,12 @@ test("tolerance is tight for what lifts and loose for pears", () => {
   expect(share("soda", 20)).toBeLessThan(0.05);
   expect(share("pear", 200)).toBeGreaterThan(share("sorghum-flour", 200));
   expect(toleranceG(ingredientOf(builtInShelf, "soda"), 2)).toBe(0.2);
+});
+
+test("a batter checked at the counter: how it falls against its word, a cup of it against what was thought, within what a cup tells", () => {
+  const scoops = { body: { consistency: "scoopable", densityGPerMl: 1 } } as Pick<Analysis, "body">;
+  expect(checkedAgainst(scoops, 2, 1.03)).toEqual({ thicker: 0, heavierPercent: 0 });
+  expect(checkedAgainst(scoops, 0, 1.12)).toEqual({ thicker: -2, heavierPercent: 12 });
+  expect(checkedAgainst(scoops, 3, 0.9)).toEqual({ thicker: 1, heavierPercent: -10 });
+  expect(checkedAgainst(scoops, undefined, undefined)).toEqual({ thicker: null, heavierPercent: null });
 });

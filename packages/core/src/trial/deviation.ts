@@ -1,5 +1,6 @@
 import type { Opened } from "../formula/open";
 import type { BakeStage } from "../formula/stage";
+import { SODA_MMOL_PER_G } from "../lift/acids";
 import type { Shelf } from "../pantry/catalogue";
 import type { Oven, Vessel } from "../pantry/vessel";
 import type { DeviationKind } from "./causes";
@@ -12,8 +13,7 @@ export interface Deviated {
   minutes: number;
 }
 
-/** mmol of soda in a gram, and g of cream of tartar that meet it. */
-const SODA_MMOL_PER_G = 11.9;
+/** g of cream of tartar that meet a mmol of soda. */
 const TARTAR_G_PER_MMOL = 0.188;
 /** What soda without acid is added where the formula has none, as a share of the batter (a spoon for a loaf). */
 const STRAY_SODA = 0.004;
