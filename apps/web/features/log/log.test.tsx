@@ -63,7 +63,9 @@ beforeEach(() => {
   jest.spyOn(wire, "ovens").mockResolvedValue([]);
   jest.spyOn(wire, "packets").mockResolvedValue([{ ...times, id: "p", packet: { ingredientId: "powder-aluminium-free", name: "Tub", sizeG: 1000, currency: "EUR", openedOn: "2026-01-20" } }]); // prettier-ignore
   jest.spyOn(wire, "calibrate").mockResolvedValue({ learnt: [], trials: 3 });
-  jest.spyOn(wire, "readFormula").mockResolvedValue({ ...times, id: "pear", version: 4, formula: loaf });
+  jest
+    .spyOn(wire, "readFormula")
+    .mockResolvedValue({ ...times, id: "pear", version: 4, formula: { ...loaf, notes: "changed since" } });
 });
 afterEach(() => {
   jest.restoreAllMocks();
@@ -166,6 +168,8 @@ test("causes stand with their evidence and what tells them apart; the remedy bec
   await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith("/bench/pear"));
   const [id, version, input] = change.mock.calls[0] ?? [];
   expect([id, version, input?.reason]).toEqual(["pear", 4, "Less soda, after “Pear loaf, raw”"]);
+  // It was baked as version 1; what was changed since stays in the next one.
+  expect(input?.notes).toBe("changed since");
   fireEvent.click(screen.getByText("The oven is hotter than its dial"));
   fireEvent.click(screen.getByText(/^Try it out: Does the oven/));
   screen.getByText(/^1\. Set 180 °C/);

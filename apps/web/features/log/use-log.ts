@@ -90,9 +90,11 @@ export function useTakeNext(stored: StoredTrial) {
   const { trial } = stored;
   return useMutation({
     mutationFn: async (remedy: FaultRemedy) => {
-      const next: Formula = applyEdits(trial.formula, editsOf(remedy));
       const reason = `${remedy.title}, after “${trial.title}”`;
       const there = trial.formulaId === undefined ? null : await wire.readFormula(trial.formulaId).catch(ifGone);
+      // Where the formula has moved on since it was baked, what was changed since then stays.
+      const base: Formula = there && there.version !== trial.formulaVersion ? there.formula : trial.formula;
+      const next = applyEdits(base, editsOf(remedy));
       const saved = there
         ? await wire.changeFormula(there.id, there.version, { ...next, title: there.formula.title, reason })
         : await wire.createFormula({ ...next, id: `next-${stored.id}`.slice(0, 60), reason });
