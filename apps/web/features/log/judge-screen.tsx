@@ -181,7 +181,7 @@ function Form({ first, stored }: { first: Trial; stored: StoredTrial | null }) {
           ))}
         </View>
       ))}
-      <Besides scores={scores} seen={seen} onChange={(next) => set({ seen: next })} />
+      <Besides seen={seen} onChange={(next) => set({ seen: next })} />
       <MeasuredFields measured={measured} measure={measure} byFive={byFive} onByFive={setByFive} />
       <View style={styles.group}>
         <Heading>Taken out by</Heading>
@@ -209,12 +209,11 @@ const withScore = (scores: Scores, id: string, step: number | undefined): Scores
 };
 
 /** Faults that no scale asks for, ticked where they are there. */
-function Besides({ scores, seen, onChange }: { scores: Scores; seen: readonly Seen[]; onChange: (seen: Seen[]) => void }) {
+function Besides({ seen, onChange }: { seen: readonly Seen[]; onChange: (seen: Seen[]) => void }) {
   const [open, setOpen] = useState(seen.length > 0);
   const asked = new Set(seenFrom(Object.fromEntries(scales.map(({ id }) => [id, 0]))).map(({ symptomId }) => symptomId));
   const rest = symptoms.filter(({ id }) => !asked.has(id));
   const degreeOf = (id: Seen["symptomId"]): number => seen.find(({ symptomId }) => symptomId === id)?.degree ?? 0;
-  void scores;
   return (
     <View style={styles.group}>
       <Heading>And besides</Heading>

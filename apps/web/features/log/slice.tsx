@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { correctedAt, type CutFace, type CutFaceResult } from "@uprise/core";
+import { correctedAt, type CutFace, type CutFaceResult, evennessWord } from "@uprise/core";
 import { useEffect, useRef, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -93,10 +93,10 @@ export function SlicePicture({ photos }: { photos: readonly string[] }) {
 } // prettier-ignore
 
 function Told({ face }: { face: CutFace }) {
-  const { porosity, pores, poresPerCm2, poreDiameter, unevenness, unit, heights, band } = face;
+  const { porosity, pores, poresPerCm2, poreDiameter, unit, heights, band } = face;
   return (
     <View>
-      <Body>{`${Math.round(100 * porosity)} % pores, ${pores} of them${poresPerCm2 === null ? "" : ` (${poresPerCm2.toFixed(1)} on each cm²)`}, ${poreDiameter.toFixed(1)} ${unit} across in the mean by area; ${unevenness < 0.6 ? "even" : unevenness < 1 ? "a little uneven" : "uneven"}.`}</Body>
+      <Body>{`${Math.round(100 * porosity)} % pores, ${pores} of them${poresPerCm2 === null ? "" : ` (${poresPerCm2.toFixed(1)} on each cm²)`}, ${poreDiameter.toFixed(1)} ${unit} across in the mean by area; ${evennessWord(face)}.`}</Body>
       <Body>{`Heights across: ${heights.map((height) => height.toFixed(0)).join(", ")} ${unit}.`}</Body>
       <Body>{band ? `A dense band along the base: ${Math.round(100 * band.share)} % of the height.` : "No dense band along the base."}</Body>
     </View>

@@ -1,7 +1,7 @@
 import type { Simulation } from "../bake/simulation";
 import type { Shelf } from "../pantry/catalogue";
 import type { Clues } from "./clues";
-import { coreAtOut, type Outcome } from "./outcome";
+import { coreAtOut, crumbWater, type Outcome } from "./outcome";
 import type { SymptomId } from "./symptoms";
 
 /** How a bake would look, feel and taste: degrees from 0 (not there) to 3 (strong), as fractions. */
@@ -50,10 +50,6 @@ const ramp = (value: number, name: keyof typeof RAMPS): number => {
   // Less than what is seen a little is not seen.
   return degree < 0.8 ? 0 : Math.min(3, degree);
 };
-
-/** Water of the crumb when it leaves the oven, % of what is left. */
-const crumbWater = ({ analysis: { batch }, simulation: { loss } }: Outcome): number =>
-  (100 * (batch.waterG / Math.max(1, batch.massG) - loss.oven / 100)) / (1 - loss.oven / 100);
 
 const dome = ({ cooledMm }: Simulation): number => cooledMm.middle / Math.max(1, cooledMm.edge);
 const fallen = ({ cooledMm, outMm }: Simulation): number => 1 - cooledMm.middle / Math.max(1, outMm.middle);

@@ -23,6 +23,12 @@ export interface CutFace {
   band: { share: number; porosity: number } | null;
 }
 
+/** Spread of ln area up to which pores are called even, and a little uneven; confidence C. */
+const EVEN = { even: 0.6, little: 1 };
+
+export const evennessWord = ({ unevenness }: Pick<CutFace, "unevenness">): string =>
+  unevenness < EVEN.even ? "even" : unevenness < EVEN.little ? "a little uneven" : "uneven";
+
 export type CutFaceResult = { ok: true; face: CutFace } | { ok: false; why: string };
 
 export interface Picture {

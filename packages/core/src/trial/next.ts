@@ -5,7 +5,7 @@ import type { Opened } from "../formula/open";
 import { type Range, rangeSchema } from "../measure/range";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { gramsIn, type GroupName, scaledGroup, withMore } from "./groups";
-import { bakeOf, type Outcome } from "./outcome";
+import { bakeOf, crumbWater, type Outcome } from "./outcome";
 import { changesOf, faultRemedySchema, findingsOf, forScale } from "./remedy";
 
 export const goals = ["taller", "moister", "less-crumbly", "less-sodium", "sooner"] as const;
@@ -46,9 +46,6 @@ interface Measure {
   digits: number;
   name: string;
 }
-
-const crumbWater = ({ analysis: { batch }, simulation: { loss } }: Outcome): number =>
-  (100 * (batch.waterG / Math.max(1, batch.massG) - loss.oven / 100)) / (1 - loss.oven / 100);
 
 const measures: Record<Goal, Measure> = {
   taller: { of: ({ simulation }) => simulation.cooledMm.middle, side: 1, unit: "mm", spread: 0.5, least: 1.5, digits: 0, name: "the middle stands" },

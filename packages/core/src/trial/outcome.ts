@@ -24,3 +24,7 @@ export function bakeOf(input: Opened, shelf: Shelf, minutes?: number, frames = 0
 /** °C inside when it leaves the oven. */
 export const coreAtOut = ({ coreC, phases }: Simulation): number =>
   coreC[phases.filter((phase) => phase === "oven").length - 1] ?? 0;
+
+/** Water of the crumb when it leaves the oven, % of what is left. */
+export const crumbWater = ({ analysis: { batch }, simulation: { loss } }: Outcome): number =>
+  (100 * (batch.waterG / Math.max(1, batch.massG) - loss.oven / 100)) / (1 - loss.oven / 100);

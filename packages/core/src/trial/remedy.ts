@@ -139,7 +139,7 @@ function lines(aim: string, { input, analysis }: Outcome, shelf: Shelf): Way | n
   }
 } // prettier-ignore
 
-function setting(aim: string, { input, analysis }: Outcome, shelf: Shelf): Way | null {
+function setting(aim: string, { input, analysis }: Outcome): Way | null {
   const { oven, process, vessel } = analysis.given;
   switch (aim) {
     case "bake-at-once":
@@ -176,7 +176,6 @@ function setting(aim: string, { input, analysis }: Outcome, shelf: Shelf): Way |
     case "paper":
       return vessel.lining !== "paper" && vessel.shape !== "griddle" ? { title: "Line it with paper", input: { ...input, vessel: { ...vessel, lining: vessel.shape === "muffin" ? "paper-cups" : "paper" } } } : null;
     default:
-      void shelf;
       return null;
   }
 } // prettier-ignore
@@ -243,7 +242,7 @@ export function forScale(input: Opened, before: Opened): Opened {
  */
 export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: Shelf, bake: boolean): { words: string; remedy?: FaultRemedy } {
   const aim = cause.remedy?.aim ?? "";
-  const way = lines(aim, planned, shelf) ?? setting(aim, planned, shelf);
+  const way = lines(aim, planned, shelf) ?? setting(aim, planned);
   const words = nextWords[aim];
   if (!way) return { words: words ?? cause.tell };
   try {
