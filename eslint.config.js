@@ -2,10 +2,10 @@ const tseslint = require("typescript-eslint");
 const hooks = require("eslint-plugin-react-hooks");
 const prettier = require("eslint-config-prettier");
 
-const { layers } = require("./scripts/layers.mjs");
+const { FRONT, layers } = require("./scripts/layers.mjs");
 
 /** The folders of the core and of the app in the order in which data flows; none imports from a later one. */
-const grammar = layers["packages/core/src"];
+const grammar = layers["packages/core/src"].filter((folder) => folder !== FRONT);
 const capabilities = layers["apps/web"];
 /** Imports of a folder of the app from outside of it, at whatever depth. */
 const fromFolder = (folder) => ({

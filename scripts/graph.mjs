@@ -1,6 +1,6 @@
 import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
 import { dirname, join, normalize, relative } from "node:path";
-import { foundations, layers } from "./layers.mjs";
+import { FRONT, foundations, layers } from "./layers.mjs";
 
 /** Prints which folder takes from which, and fails on a circle of files or an arrow that runs back up. `node scripts/graph.mjs` */
 const SOURCE = /\.tsx?$/;
@@ -68,13 +68,15 @@ function layerOf(root, file) {
   const path = relative(root, file).replaceAll("\\", "/");
   const at = layers[root].findIndex((folder) => path.startsWith(`${folder}/`));
   if (at >= 0) return at;
-  return foundations[root].includes(path.replace(SOURCE, "")) ? -1 : layers[root].length;
+  if (foundations[root].includes(path.replace(SOURCE, ""))) return -1;
+  const front = path.includes("/") || /^index\./.test(path) ? -1 : layers[root].indexOf(FRONT);
+  return front >= 0 ? front : layers[root].length;
 }
 
 let faults = 0;
 for (const root of Object.keys(layers)) {
   const edges = edgesOf(root);
-  const names = [...layers[root], "(front)"];
+  const names = [...layers[root], layers[root].includes(FRONT) ? "(index)" : FRONT];
   const counts = new Map();
   for (const [file, tos] of edges)
     for (const to of tos) {

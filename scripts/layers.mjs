@@ -1,3 +1,6 @@
+/** The files at the root of a part, but for its index, where folders stand after them; without it they stand after all folders. */
+export const FRONT = "(front)";
+
 /** The folders of each part in the order in which data flows; nothing imports from a later one. One list for the linter and the graph. */
 export const layers = {
   "packages/core/src": [
@@ -12,6 +15,8 @@ export const layers = {
     "plan",
     "live",
     "trial",
+    FRONT,
+    "label",
     "exchange",
   ],
   "apps/server/src": ["store", "demo", "compute", "devices", "resources"],

@@ -13,7 +13,10 @@ export type CoreErrorCode =
   | "no-oven"
   | "no-place"
   | "empty-day"
-  | "stopped";
+  | "stopped"
+  | "bad-table"
+  | "bad-file"
+  | "no-recipe";
 
 export class CoreError extends Error {
   constructor(

@@ -4,6 +4,9 @@ import { allergenSchema } from "./ingredient";
 const day = z.iso.date({ error: "A day such as 2026-11-28 would be right." });
 const grams = (words: string) => z.number({ error: words }).positive({ error: words }).max(1_000_000, { error: words });
 
+/** A mark of a body that tests; a claim of the maker; nothing; a trace statement. */
+export const packetGluten = ["certified", "claimed", "silent", "may-contain"] as const;
+
 /** A packet as it stands on the shelf: what was paid for it, how much is left, and what its label says. Grams; the price in the currency's own unit. */
 export const packetSchema = z.object({
   ingredientId: z.string().min(1, { error: "Which ingredient is in it?" }).max(80),
@@ -33,5 +36,22 @@ export const packetSchema = z.object({
   /** Allergens and the trace statement as printed on this very packet. */
   allergens: z.array(allergenSchema).optional(),
   statement: z.string().max(400).optional(),
+  /** What the packet says of gluten. */
+  gluten: z.enum(packetGluten).optional(),
+  /** What packets of it cost before, the oldest first. */
+  prices: z
+    .array(z.object({ on: day, price: z.number().min(0), sizeG: z.number().positive() }))
+    .max(60)
+    .optional(),
 });
 export type Packet = z.infer<typeof packetSchema>;
+
+/** A packet changed by the baker on a day: where its price or size is another one, what it was before is kept. */
+export function repriced(before: Packet, after: Packet, on: string): Packet {
+  const same = before.price === after.price && before.sizeG === after.sizeG && before.currency === after.currency;
+  // Prices in another currency are no history of this one.
+  const history = before.currency === after.currency ? (before.prices ?? []) : [];
+  if (same || before.price === undefined) return { ...after, ...(history.length > 0 ? { prices: history } : {}) };
+  const kept = before.currency === after.currency ? [...history, { on, price: before.price, sizeG: before.sizeG }].slice(-60) : [];
+  return { ...after, ...(kept.length > 0 ? { prices: kept } : {}) };
+}
