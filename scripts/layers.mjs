@@ -19,7 +19,7 @@ export const layers = {
     "label",
     "exchange",
   ],
-  "apps/server/src": ["store", "demo", "compute", "devices", "resources"],
+  "apps/server/src": ["store", "archive", "access", "demo", "compute", "devices", "resources"],
   "apps/web": [
     "workers",
     "device",

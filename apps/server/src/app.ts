@@ -9,6 +9,8 @@ import { openComputer } from "./compute/pool";
 import { fillDemo } from "./demo/fill";
 import { answerProblems } from "./problems";
 import { computeRoutes } from "./resources/compute";
+import { copyNightly } from "./archive/copies";
+import { exchangeRoutes } from "./resources/exchange";
 import { formulaRoutes } from "./resources/formulas";
 import { kitchenRoutes } from "./resources/kitchen";
 import { bakeRoutes } from "./resources/bakes";
@@ -58,7 +60,10 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerProblems(app);
+  const endCopies =
+    settings.copies === false ? null : copyNightly(store, settings.dataFolder, VERSION, (error) => app.log.error(error));
   app.addHook("onClose", async () => {
+    await endCopies?.();
     await computer.close();
     await store.close();
   });
@@ -87,6 +92,7 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     trialRoutes(scope, store, computer);
     learntRoutes(scope, store, computer);
     photoRoutes(scope, store);
+    exchangeRoutes(scope, store, computer, VERSION, settings.dataFolder);
     await deviceRoutes(scope, store);
   });
   await serveWeb(app, settings.webFolder);

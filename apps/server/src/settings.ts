@@ -10,6 +10,8 @@ export interface Settings {
   webFolder: string | null;
   /** Bundle of the compute threads; null where everything runs in this thread. */
   workerFile?: string | null;
+  /** Whether a copy is made into the data folder every night; left out, it is. */
+  copies?: boolean;
 }
 
 /** Settings from the environment. Throws with the right form when PORT is no port. */
@@ -28,5 +30,6 @@ export function settingsFrom(
     demo: env["UPRISE_DEMO"] === "1",
     webFolder,
     workerFile,
+    copies: env["UPRISE_COPIES"] !== "0",
   };
 }

@@ -1,6 +1,7 @@
 export * from "./problem";
 export * from "./requests";
 export * from "./resources";
+export * from "./exchange";
 export {
   analysisSchema,
   designsSchema,
@@ -14,4 +15,6 @@ export {
   proposalsSchema,
   readingSchema,
   simulationSchema,
+  labelSchema,
+  scaleUpSchema,
 } from "@uprise/core";

@@ -21,7 +21,7 @@ import { z } from "zod";
 /** Limits of a pasted text: more than a book of recipes in one paste is a slip. */
 export const textLimits = { signs: 100_000, lines: 1000, lineSigns: 4000 } as const;
 
-const textSchema = z
+export const textSchema = z
   .string()
   .max(textLimits.signs, { error: "A text of up to 100 000 characters would be right." })
   .refine((text) => text.split("\n").length <= textLimits.lines, { error: "A text of up to 1000 lines would be right." })
@@ -51,7 +51,7 @@ export const requestLineSchema = z.object({
   component: z.string().min(1).max(64).optional(),
 });
 
-const formulaFields = z.object({
+export const formulaFields = z.object({
   text: textSchema.optional(),
   lines: z.array(requestLineSchema).max(200).optional(),
   components: z.array(formulaComponentSchema).max(24).optional(),
@@ -63,10 +63,10 @@ const formulaFields = z.object({
   batchG: z.number().positive().max(1_000_000).optional(),
 });
 
-type FormulaFields = z.infer<typeof formulaFields>;
-const hasFormula = (body: FormulaFields): boolean =>
+export type FormulaFields = z.infer<typeof formulaFields>;
+export const hasFormula = (body: FormulaFields): boolean =>
   body.text !== undefined || (body.lines?.length ?? 0) > 0 || body.batchG !== undefined;
-const noFormula = { error: "Send text, lines, or a kind with batchG.", path: ["lines"] };
+export const noFormula = { error: "Send text, lines, or a kind with batchG.", path: ["lines"] };
 
 /** What `analyse`, `simulate`, `balance` and `swap` have in common. */
 export const formulaRequestSchema = formulaFields.refine(hasFormula, noFormula);

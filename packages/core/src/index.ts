@@ -108,6 +108,7 @@ export * from "./exchange/outgoing";
 export * from "./exchange/formula-out";
 export * from "./exchange/incoming";
 export * from "./exchange/table";
+export * from "./exchange/log-tables";
 export { type Outcome } from "./trial/outcome";
 export { normalFrom, seeded } from "./random";
 export { madeSlice } from "./trial/made-slice";

@@ -15,6 +15,16 @@ import {
   type Day,
   planDay,
   readyForCounter,
+  labelOf,
+  type Nutrition,
+  type Packet,
+  type RegionId,
+  scaleUp,
+  outgoing,
+  formulaCsv,
+  formulaJsonLd,
+  formulaMarkdown,
+  formulaText,
   type Formula,
   openFormula,
   type Slip,
@@ -76,6 +86,10 @@ export interface Asked {
   next: FormulaRequestInput & { goal: Goal; tried?: string[] | undefined };
   practice: { seed: number; families?: CauseFamily[] | undefined };
   predict: { formula: Formula };
+  label: FormulaRequestInput & { region: RegionId; packets: Packet[] };
+  "scale-up": FormulaRequestInput & { times: number; bowlMl: number; placesPerLoad: number; packets: Packet[] };
+  /** Formulas as they go out, one text each; JSON-LD as JSON. */
+  carry: { formulas: { id: string; version: number; formula: Formula }[]; format: "jsonld" | "markdown" | "csv" | "text" };
   calibrate: { trials: LoggedTrial[] };
   plan: Omit<Day, "bakes"> & { bakes: (Omit<Day["bakes"][number], "input"> & { input: FormulaRequestInput })[] };
 }
@@ -90,6 +104,38 @@ function kitchenFrom({ ingredients, formulas, ovens }: KitchenData): Kitchen {
 }
 
 const opened = (input: FormulaRequestInput, kitchen: Kitchen): Opened => openInput(inputFrom(input, kitchen.shelf), kitchen);
+
+/** A formula in one of the forms in which it goes out, and what another reader may take otherwise. */
+function carried(
+  formula: Formula,
+  from: { id: string; version: number },
+  format: Asked["carry"]["format"],
+  kitchen: Kitchen,
+): { title: string; text: string; warnings: string[] } {
+  const out = outgoing(formula, kitchen, from);
+  const { title } = formula;
+  const { warnings } = out;
+  switch (format) {
+    case "markdown":
+      return { title, text: formulaMarkdown(out), warnings };
+    case "text":
+      return { title, text: formulaText(out), warnings };
+    case "csv":
+      return { title, text: formulaCsv(out, kitchen), warnings };
+    case "jsonld":
+      return { title, text: JSON.stringify(formulaJsonLd(out, nutritionFor(formula, kitchen)), null, 2), warnings };
+  }
+}
+
+/** Nutrition of a formula that can be baked; what cannot has none. */
+function nutritionFor(formula: Formula, kitchen: Kitchen): Nutrition | null {
+  try {
+    return labelOf(openFormula(formula, kitchen), formula.kind, "eu", [], kitchen.shelf).nutrition;
+  } catch (error) {
+    if (error instanceof CoreError) return null;
+    throw error;
+  }
+}
 
 const MOST_DRAWS = 40;
 
@@ -143,6 +189,12 @@ const tasks = {
     throw new CoreError("not-a-batter", "No bake could be made up for these families; others would be right.", "families");
   }, // prettier-ignore
   predict: ({ formula }: Asked["predict"], kitchen: Kitchen) => predictedFor(openFormula(formula, kitchen), kitchen.shelf),
+  label: ({ region, packets, ...input }: Asked["label"], kitchen: Kitchen) =>
+    labelOf(opened(input, kitchen), input.kind ?? "loaf", region, packets, kitchen.shelf),
+  "scale-up": ({ times, bowlMl, placesPerLoad, packets, ...input }: Asked["scale-up"], kitchen: Kitchen) =>
+    scaleUp(opened(input, kitchen), times, { bowlMl, placesPerLoad }, packets, kitchen.shelf),
+  carry: ({ formulas, format }: Asked["carry"], kitchen: Kitchen) =>
+    formulas.map(({ formula, ...from }) => carried(formula, from, format, kitchen)),
   calibrate: ({ trials }: Asked["calibrate"], kitchen: Kitchen) =>
     calibrate(
       trials.map(({ formula, ...trial }) => ({ ...trial, input: openFormula(formula, kitchen) })),

@@ -34,6 +34,10 @@ const eventFrom = ({ id, at, kind, body }: ArrivedEvent): BakeEvent[] => {
 /** Tells who listens that something of a bake arrived. */
 export const bakeNews = new EventEmitter().setMaxListeners(0);
 
+/** Everything that happened at a bake, in its order. */
+export const bakeEventsOf = async (store: Store, id: string): Promise<BakeEvent[]> =>
+  (await store.events.of(id)).flatMap(eventFrom).sort(inOrderOfTime);
+
 /** Bakes as they are laid out, and everything that happens at them: only appended, told at once to whoever listens. */
 export function bakeRoutes(app: App, store: Store, computer: Computer): void {
   const tags = ["live bake"];

@@ -19,8 +19,12 @@ import {
   slipAnswerSchema,
   slipRequestSchema,
   swapRequestSchema,
+  labelRequestSchema,
+  labelSchema,
+  scaleUpRequestSchema,
+  scaleUpSchema,
 } from "@uprise/contract";
-import { causes, experiments, symptoms } from "@uprise/core";
+import { causes, experiments, type Packet, symptoms } from "@uprise/core";
 import type { Computer } from "../compute/pool";
 import type { Store } from "../store/store";
 import { type App, problems } from "../wire";
@@ -155,6 +159,17 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
     "/api/practice",
     { schema: { summary: "A made-up bake with a hidden cause, to practise on", tags, body: practiceRequestSchema, response: { 200: practiceSchema, ...problems } } },
     async ({ body }) => computer.run("practice", body, await kitchenDataFor(store, {})),
+  ); // prettier-ignore
+  const onShelf = async (sent: Packet[] | undefined): Promise<Packet[]> => sent ?? (await store.things<Packet>("packets").list()).map(({ body }) => body); // prettier-ignore
+  app.post(
+    "/api/label",
+    { schema: { summary: "A label for a region: ingredients, allergens, net mass, nutrition, keeping, what gluten-free asks, cost", tags, body: labelRequestSchema, response: { 200: labelSchema, ...problems } } },
+    async ({ body: { shelf, ...body } }) => computer.run("label", { ...body, packets: await onShelf(shelf) }, await kitchenDataFor(store, body)),
+  ); // prettier-ignore
+  app.post(
+    "/api/scale-up",
+    { schema: { summary: "From a test bake to a day's worth: batches, loads, packets, and what does not grow in proportion", tags, body: scaleUpRequestSchema, response: { 200: scaleUpSchema, ...problems } } },
+    async ({ body }) => computer.run("scale-up", { ...body, packets: await onShelf(undefined) }, await kitchenDataFor(store, body)),
   ); // prettier-ignore
   app.get("/api/symptoms", { schema: { summary: "What can be seen, felt and tasted, with its degrees in words", tags } }, () => ({
     symptoms,

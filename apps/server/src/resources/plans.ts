@@ -25,7 +25,7 @@ interface StoredDay {
 }
 
 /** A day as it is computed: the formulas that its bakes name are read, and what a bake says of its own goes before them. */
-async function asked(store: Store, day: PlanRequest): Promise<{ day: Asked["plan"]; kitchen: KitchenData }> {
+export async function askedDay(store: Store, day: PlanRequest): Promise<{ day: Asked["plan"]; kitchen: KitchenData }> {
   const found = new Map<string, Formula>();
   for (const [k, { formulaId }] of day.bakes.entries()) {
     if (formulaId === undefined || found.has(formulaId)) continue;
@@ -65,7 +65,7 @@ async function asked(store: Store, day: PlanRequest): Promise<{ day: Asked["plan
 export function planRoutes(app: App, store: Store, computer: Computer): void {
   const tags = ["plan"];
   const planned = async (request: PlanRequest, watch?: Watch): Promise<Plan> => {
-    const { day, kitchen } = await asked(store, request);
+    const { day, kitchen } = await askedDay(store, request);
     return computer.run("plan", day, kitchen, watch);
   };
   app.post(

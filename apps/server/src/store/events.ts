@@ -24,6 +24,8 @@ export interface EventStore {
   /** Those that arrived after a number, in the order in which they did. */
   since(bakeId: string, arrived: number): Promise<ArrivedEvent[]>;
   count(bakeId: string): Promise<number>;
+  /** Every bake that has events. */
+  bakes(): Promise<string[]>;
 }
 
 const EVENT_SHAPE = 1;
@@ -66,5 +68,7 @@ export function eventStore({ write }: Database, { events }: Models): EventStore 
     since: async (bakeId, arrived) =>
       (await events.findAll({ attributes, where: { bakeId, [Op.and]: literal(`rowid > ${Math.max(0, Math.trunc(arrived))}`) }, order: literal("rowid ASC") })).map(from), // prettier-ignore
     count: (bakeId) => events.count({ where: { bakeId } }),
+    bakes: async () =>
+      (await events.findAll({ attributes: ["bakeId"], group: ["bakeId"], order: [["bakeId", "ASC"]] })).map(({ bakeId }) => bakeId),
   };
 }

@@ -18,6 +18,9 @@ export interface FileStore {
   /** Keeps bytes under the SHA-256 of their content; the same content is kept once. Refuses what is over the limit. */
   put(content: Uint8Array, type: string): Promise<StoredFile>;
   has(hash: string): Promise<boolean>;
+  list(): Promise<StoredFile[]>;
+  /** Where its bytes are. */
+  pathOf(hash: string): string;
   read(hash: string): Promise<{ file: StoredFile; content: Buffer }>;
 }
 
@@ -44,6 +47,8 @@ export function fileStore(dataFolder: string, { write }: Database, { files }: Mo
       await write((transaction) => files.findOrCreate({ where: { hash }, defaults: file, transaction }));
       return file;
     },
+    list: async () => (await files.findAll({ order: [["hash", "ASC"]] })).map(({ hash, type, bytes }) => ({ hash, type, bytes })),
+    pathOf,
     has: async (hash) => (await files.count({ where: { hash } })) > 0,
     async read(hash) {
       const row = /^[0-9a-f]{64}$/.test(hash) ? await files.findByPk(hash) : null;

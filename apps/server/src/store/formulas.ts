@@ -34,7 +34,7 @@ const storedFormula = (row: FormulaRow): StoredFormula => ({
 });
 
 /** What a list sorts, filters or shows, in columns of its own. */
-const columnsOf = (formula: Formula) => ({
+export const columnsOf = (formula: Formula) => ({
   title: formula.title,
   kind: formula.kind,
   lineCount: formula.lines.length,

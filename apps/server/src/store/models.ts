@@ -60,7 +60,7 @@ export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttrib
 }
 
 /** Tables of bodies with a version. */
-const thingTables = [
+export const thingTables = [
   "ingredients",
   "vessels",
   "ovens",
@@ -72,13 +72,14 @@ const thingTables = [
   "tastings",
   "learnt",
 ] as const;
+export type ThingTable = (typeof thingTables)[number];
 
 export interface Models {
   events: ModelStatic<EventRow>;
   files: ModelStatic<FileRow>;
   formulas: ModelStatic<FormulaRow>;
   versions: ModelStatic<FormulaVersionRow>;
-  things: Record<(typeof thingTables)[number], ModelStatic<ThingRow>>;
+  things: Record<ThingTable, ModelStatic<ThingRow>>;
 }
 
 const key = { type: DataTypes.STRING(80), primaryKey: true };
@@ -86,7 +87,12 @@ const version = { type: DataTypes.INTEGER, allowNull: false };
 const body = { type: DataTypes.JSON, allowNull: false };
 const times = { createdAt: DataTypes.DATE, updatedAt: DataTypes.DATE };
 
+/** The models on one database; classes of their own, so that two stores in one process do not share them. */
 export function defineModels(sequelize: Sequelize): Models {
+  class Event extends EventRow {}
+  class File extends FileRow {}
+  class StoredFormula extends FormulaRow {}
+  class FormulaVersion extends FormulaVersionRow {}
   const thing = (tableName: string): ModelStatic<ThingRow> => {
     class Row extends ThingRow {}
     return Row.init(
@@ -95,7 +101,7 @@ export function defineModels(sequelize: Sequelize): Models {
     ) as ModelStatic<ThingRow>;
   };
   return {
-    events: EventRow.init(
+    events: Event.init(
       {
         id: key,
         bakeId: DataTypes.STRING,
@@ -105,18 +111,18 @@ export function defineModels(sequelize: Sequelize): Models {
         body,
         receivedAt: DataTypes.DATE,
       },
-      { sequelize, tableName: "events", timestamps: false },
+      { sequelize, tableName: "events", modelName: "event", timestamps: false },
     ),
-    files: FileRow.init(
+    files: File.init(
       {
         hash: { type: DataTypes.CHAR(64), primaryKey: true },
         type: DataTypes.STRING,
         bytes: DataTypes.INTEGER,
         createdAt: DataTypes.DATE,
       },
-      { sequelize, tableName: "files", updatedAt: false },
+      { sequelize, tableName: "files", modelName: "file", updatedAt: false },
     ),
-    formulas: FormulaRow.init(
+    formulas: StoredFormula.init(
       {
         id: key,
         version,
@@ -128,9 +134,9 @@ export function defineModels(sequelize: Sequelize): Models {
         removedAt: DataTypes.DATE,
         ...times,
       },
-      { sequelize, tableName: "formulas" },
+      { sequelize, tableName: "formulas", modelName: "formula" },
     ),
-    versions: FormulaVersionRow.init(
+    versions: FormulaVersion.init(
       {
         formulaId: { type: DataTypes.STRING, primaryKey: true },
         number: { type: DataTypes.INTEGER, primaryKey: true },
@@ -138,7 +144,7 @@ export function defineModels(sequelize: Sequelize): Models {
         body,
         savedAt: DataTypes.DATE,
       },
-      { sequelize, tableName: "formula_versions", timestamps: false },
+      { sequelize, tableName: "formula_versions", modelName: "version", timestamps: false },
     ),
     things: Object.fromEntries(thingTables.map((table) => [table, thing(table)])) as Models["things"],
   };

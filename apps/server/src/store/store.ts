@@ -1,14 +1,16 @@
 import { databaseFile, openDatabase } from "./database";
 import { type EventStore, eventStore } from "./events";
 import { type FileStore, fileStore } from "./files";
-import { type FormulaStore, formulaStore } from "./formulas";
+import { columnsOf, type FormulaStore, formulaStore } from "./formulas";
 import { migrate } from "./migrations";
 import { defineModels, type Models } from "./models";
 import { type ThingStore, thingStore } from "./things";
+import { type WholeStore, wholeStore } from "./whole";
 
 export type { EventStore, StoredEvent } from "./events";
 export type { FormulaStore } from "./formulas";
 export type { Page, Query } from "./pages";
+export type { WholeThing } from "./whole";
 export type { StoredThing, ThingStore } from "./things";
 
 export interface Store {
@@ -16,6 +18,7 @@ export interface Store {
   things<B>(name: keyof Models["things"]): ThingStore<B>;
   events: EventStore;
   files: FileStore;
+  whole: WholeStore;
   isEmpty(): Promise<boolean>;
   close(): Promise<void>;
 }
@@ -30,6 +33,7 @@ export async function openStore(dataFolder: string): Promise<Store> {
     things: (name) => thingStore(database, models.things[name]),
     events: eventStore(database, models),
     files: fileStore(dataFolder, database, models),
+    whole: wholeStore(database, models, columnsOf),
     isEmpty: async () => (await models.formulas.count()) === 0,
     close: () => database.close(),
   };

@@ -40,7 +40,8 @@ export function readText(text: string, measures: Measures, names: Names, title?:
       return;
     }
     const items = itemsIn(source, plain, names);
-    const role = roleOf(plain, items, section, order === 0 && title === undefined, names);
+    const first = order === 0 && title === undefined;
+    const role = first && isTitle(source, plain, text) ? "title" : roleOf(plain, items, section, first, names);
     section = nextSection(plain, role, section);
     if (role !== "ingredient") {
       if (role === "heading") here = undefined;
@@ -164,6 +165,16 @@ const isAboutBaking = (plain: string): boolean => {
     piecesIn(plain) !== null
   );
 };
+
+/** Whether the first line names the whole: it is marked as a heading of the first order, or stands by itself over a blank line and says no amount. */
+const isTitle = (source: string, plain: string, text: string): boolean =>
+  /^\s*#\s+\p{L}/u.test(source) ||
+  (!/\d|:$/.test(plain) &&
+    !isHeading(plain) &&
+    !beginsAStep(plain) &&
+    plain.split(" ").length > 2 &&
+    plain.split(" ").length <= 12 &&
+    /^\s*[^\n]+\n[ \t]*\r?\n/.test(text));
 
 function roleOf(plain: string, items: readonly WrittenItem[], section: Section, first: boolean, names: Names): Line["role"] {
   if (isHeading(plain)) return "heading";

@@ -1,0 +1,69 @@
+import {
+  deviceInputSchema,
+  idSchema,
+  ingredientInputSchema,
+  ovenProfileSchema,
+  planInputSchema,
+  tastingSchema,
+  vesselInputSchema,
+} from "@uprise/contract";
+import { bakeRecordSchema, formulaSchema, learntSchema, packetSchema, trialSchema, upgradedFormula } from "@uprise/core";
+import { z } from "zod";
+import type { WholeThing } from "../store/store";
+
+/** What the manifest of an archive says it is. */
+export const ARCHIVE = "uprise-archive";
+export const ARCHIVE_SHAPE = 1;
+
+const timeSchema = z.iso.datetime({ offset: true });
+const hashSchema = z.string().regex(/^[0-9a-f]{64}$/);
+
+export const manifestSchema = z.object({
+  format: z.literal(ARCHIVE, { error: `The manifest's format is "${ARCHIVE}".` }),
+  shape: z.literal(ARCHIVE_SHAPE, { error: `This program reads archives of shape ${ARCHIVE_SHAPE}.` }),
+  program: z.string().max(40),
+  madeAt: timeSchema,
+  files: z.array(z.object({ path: z.string().max(200), bytes: z.number().int().min(0), sha256: hashSchema })).max(200_000),
+});
+export type Manifest = z.infer<typeof manifestSchema>;
+
+/** Bodies of every kind of thing, as they are checked before they are written. */
+export const bodySchemas = {
+  formulas: z.preprocess(upgradedFormula, formulaSchema),
+  ingredients: ingredientInputSchema,
+  vessels: vesselInputSchema.omit({ id: true }),
+  ovens: ovenProfileSchema,
+  plans: planInputSchema.omit({ id: true }),
+  bakes: bakeRecordSchema,
+  devices: deviceInputSchema.omit({ id: true }),
+  packets: packetSchema,
+  trials: trialSchema,
+  tastings: tastingSchema,
+  learnt: z.object({ learnt: learntSchema, before: z.object({ oven: ovenProfileSchema.optional(), ingredient: ingredientInputSchema.nullable().optional() }) }),
+} satisfies Record<WholeThing["table"], z.ZodType>; // prettier-ignore
+
+export const tableNames = Object.keys(bodySchemas) as WholeThing["table"][];
+
+export const thingFileSchema = z.object({
+  // An ingredient's id is longer than others may be.
+  id: z.union([idSchema, z.string().regex(/^[a-z0-9-]{1,80}$/)]),
+  version: z.number().int().min(1).max(1_000_000),
+  shape: z.number().int().min(1).max(1000),
+  createdAt: timeSchema,
+  updatedAt: timeSchema,
+  body: z.unknown(),
+  removedAt: timeSchema.nullable().optional(),
+  versions: z
+    .array(z.object({ number: z.number().int().min(1), reason: z.string().max(300), savedAt: timeSchema, body: z.unknown() }))
+    .max(10_000)
+    .optional(),
+});
+
+export const eventsFileSchema = z.object({
+  bakeId: idSchema,
+  events: z
+    .array(
+      z.object({ id: z.string().regex(/^[A-Za-z0-9_.:-]{1,80}$/), at: timeSchema, kind: z.string().max(40), body: z.unknown() }),
+    )
+    .max(20_000),
+});

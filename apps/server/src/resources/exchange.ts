@@ -1,0 +1,245 @@
+import {
+  exportRequestSchema,
+  type ExportRequest,
+  type FoundRecipe,
+  importAnswerSchema,
+  type ImportAnswer,
+  importRequestSchema,
+  type ImportRequest,
+  PAGE_LIMIT,
+  type PlanRequest,
+  restoreAnswerSchema,
+  undoneSchema,
+} from "@uprise/contract";
+import {
+  type BakeRecord,
+  bakesCsv,
+  curvesCsv,
+  type Found,
+  type Formula,
+  formulaFrom,
+  formulaSchema,
+  fromTable,
+  fromText,
+  guessColumns,
+  looksLikeTable,
+  mended,
+  planCsv,
+  CoreError,
+  readRecipe,
+  readTable,
+  shelfWith,
+  type Ingredient,
+  type Shelf,
+  type Trial,
+  trialsCsv,
+} from "@uprise/core";
+import { z } from "zod";
+import { readArchive } from "../archive/read";
+import { previewRestore, restore, undoRestore } from "../archive/restore";
+import { bodySchemas, eventsFileSchema, manifestSchema, thingFileSchema } from "../archive/shapes";
+import { writeArchive } from "../archive/write";
+import type { Computer } from "../compute/pool";
+import { Refusal } from "../errors";
+import type { Store } from "../store/store";
+import { type App, problems } from "../wire";
+import { bakeEventsOf } from "./bakes";
+import { calendarOf } from "./calendar";
+import { kitchenDataFor } from "./kitchen-data";
+import { plainText, recipesOnPage } from "./page";
+import { askedDay } from "./plans";
+
+const tags = ["out and in"];
+/** An archive that comes over the wire; a larger one is restored on the server's own machine. */
+const ARCHIVE_LIMIT = 256 * 1024 * 1024;
+
+interface Sent {
+  name: string;
+  type: string;
+  body: string;
+}
+
+const fileName = (title: string): string =>
+  title.normalize("NFKD").replace(/[^\w\s-]/g, "").trim().replace(/\s+/g, "-").toLowerCase().slice(0, 60) || "uprise"; // prettier-ignore
+
+/** Between two recipes of one Markdown or text; our reader parts them there again. */
+const RULE = "\n---\n\n";
+
+/** What a kitchen gives away and takes in: formulas, trials, bakes, plans in open forms, the whole of it as an archive. */
+export function exchangeRoutes(app: App, store: Store, computer: Computer, program: string, dataFolder: string): void {
+  app.post(
+    "/api/export",
+    { schema: { summary: "Formulas, trials, bakes, curves, a plan or an archive as a file", tags, body: exportRequestSchema } },
+    async ({ body }, reply) => {
+      if (body.what === "archive") {
+        const name = `uprise-${new Date().toISOString().slice(0, 10)}.zip`;
+        return reply
+          .type("application/zip")
+          .header("content-disposition", `attachment; filename="${name}"`)
+          .send(await writeArchive(store, program, new Date(), body.ids));
+      }
+      const sent = await exported(store, computer, body);
+      return reply.type(sent.type).header("content-disposition", `attachment; filename="${sent.name}"`).send(sent.body);
+    },
+  );
+
+  app.post(
+    "/api/import",
+    { bodyLimit: 2 * PAGE_LIMIT, schema: { summary: "Recipes out of a text, a table, JSON-LD or a saved page: shown as a reading; ?take=1 keeps them", tags, body: importRequestSchema, querystring: z.object({ take: z.literal("1").optional() }), response: { 200: importAnswerSchema, ...problems } } },
+    async ({ body, query }): Promise<ImportAnswer> => {
+      const answer = await imported(store, body);
+      if (query.take !== "1") return answer;
+      if (answer.table?.fault !== undefined) throw new Refusal("unprocessable", answer.table.fault, { errors: [{ path: "columns", message: answer.table.fault }] });
+      const wanted = answer.recipes.filter((_, k) => body.only?.includes(k) ?? true);
+      if (wanted.length === 0) throw new Refusal("unprocessable", "No recipe was chosen of what was found; one at least would be right.", { errors: [{ path: "only", message: `Numbers from 0 to ${answer.recipes.length - 1}.` }] });
+      const taken: ImportAnswer["taken"] = [];
+      for (const [k, { formula }] of wanted.entries()) {
+        const { id, version } = await store.formulas.create(formulaSchema.parse(formula), "brought from elsewhere", body.ids?.[k]);
+        taken.push({ id, version, title: formula.title });
+      }
+      return { ...answer, taken };
+    },
+  ); // prettier-ignore
+
+  app.register(async (scope: App) => {
+    scope.addContentTypeParser(["application/zip", "application/octet-stream"], { parseAs: "buffer", bodyLimit: ARCHIVE_LIMIT }, (_, body, done) => done(null, body)); // prettier-ignore
+    scope.post(
+      "/api/restore",
+      { bodyLimit: ARCHIVE_LIMIT, schema: { summary: "What restoring an archive would do; ?take=1 does it", tags, querystring: z.object({ take: z.literal("1").optional() }), response: { 200: restoreAnswerSchema, ...problems } } },
+      async ({ body, query }) => {
+        if (!Buffer.isBuffer(body) || body.length === 0) throw new Refusal("invalid", "An archive is sent as its bytes with the content type application/zip.");
+        const archive = await readArchive(body);
+        return query.take === "1" ? restore(store, dataFolder, archive) : previewRestore(store, archive);
+      },
+    );
+  }); // prettier-ignore
+  app.delete(
+    "/api/restore/:id",
+    { schema: { summary: "Undo a restore, but for what was changed since", tags, params: z.object({ id: z.string().max(64) }), response: { 200: undoneSchema, ...problems } } },
+    ({ params }) => undoRestore(store, dataFolder, params.id),
+  ); // prettier-ignore
+
+  app.get("/api/schemas", { schema: { summary: "JSON Schemas of everything in an archive", tags } }, () => ({
+    format: "uprise-archive",
+    manifest: z.toJSONSchema(manifestSchema, { io: "input", unrepresentable: "any" }),
+    thing: z.toJSONSchema(thingFileSchema, { io: "input", unrepresentable: "any" }),
+    events: z.toJSONSchema(eventsFileSchema, { io: "input", unrepresentable: "any" }),
+    bodies: Object.fromEntries(Object.entries(bodySchemas).map(([name, schema]) => [name, z.toJSONSchema(schema, { io: "output", unrepresentable: "any" })])),
+  })); // prettier-ignore
+}
+
+async function exported(store: Store, computer: Computer, { what, ids, format }: ExportRequest): Promise<Sent> {
+  const csv = "text/csv; charset=utf-8";
+  switch (what) {
+    case "formula": {
+      const all = ids ?? (await store.formulas.list({ page: 1, pageSize: 2000 })).items.map(({ id }) => id);
+      const stored = await Promise.all(all.map((id) => store.formulas.read(id)));
+      const lines = stored.flatMap(({ formula }) => formula.lines);
+      const form = format as "jsonld" | "markdown" | "csv" | "text";
+      const made = await computer.run("carry", { formulas: stored, format: form }, await kitchenDataFor(store, { lines }));
+      const [first] = made;
+      const name = made.length === 1 && first ? fileName(first.title) : "formulas";
+      if (form === "jsonld") {
+        const nodes = made.map(({ text }) => JSON.parse(text) as object);
+        const whole = nodes.length === 1 ? nodes[0] : { "@context": "https://schema.org", "@graph": nodes };
+        return { name: `${name}.jsonld`, type: "application/ld+json; charset=utf-8", body: `${JSON.stringify(whole, null, 2)}\n` };
+      }
+      if (form === "csv") return { name: `${name}.csv`, type: csv, body: made.length === 1 && first ? first.text : joinedCsv(made) };
+      const markdown = form === "markdown";
+      return {
+        name: `${name}.${markdown ? "md" : "txt"}`,
+        type: `text/${markdown ? "markdown" : "plain"}; charset=utf-8`,
+        body: made.map(({ text }) => text).join(RULE),
+      };
+    }
+    case "trials": {
+      const rows = await store.things<Trial>("trials").list();
+      const wanted = rows.filter(({ id }) => ids?.includes(id) ?? true).sort((a, b) => Date.parse(a.body.at) - Date.parse(b.body.at));
+      return { name: "trials.csv", type: csv, body: trialsCsv(wanted.map(({ id, body }) => ({ id, trial: body }))) };
+    }
+    case "bakes":
+    case "curves": {
+      const rows = await store.things<BakeRecord>("bakes").list();
+      const wanted = rows.filter(({ id }) => ids?.includes(id) ?? true);
+      const bakes = await Promise.all(wanted.map(async ({ id, body }) => ({ id, title: body.title, events: await bakeEventsOf(store, id) })));
+      const [one] = bakes;
+      if (what === "bakes") return { name: "bakes.csv", type: csv, body: bakesCsv(bakes) };
+      if (!one) throw new Refusal("not-found", `No bake has the id "${ids?.[0] ?? ""}". GET /api/bakes lists them.`);
+      return { name: `${fileName(one.title)}-curves.csv`, type: csv, body: curvesCsv(one.events) };
+    }
+    case "plan": {
+      const row = await store.things<{ title: string; day: PlanRequest }>("plans").read(ids?.[0] ?? "");
+      if (!row) throw new Refusal("not-found", `No plan has the id "${ids?.[0] ?? ""}". GET /api/plans lists them.`);
+      const { day, kitchen } = await askedDay(store, row.body.day);
+      const plan = await computer.run("plan", day, kitchen);
+      const name = fileName(row.body.title);
+      if (format === "csv") return { name: `${name}.csv`, type: csv, body: planCsv(plan) };
+      return { name: `${name}.ics`, type: "text/calendar; charset=utf-8", body: calendarOf(row.id, row.body.title, plan, row.version) };
+    }
+    case "archive":
+      throw new Error("an archive goes out as a stream");
+  }
+} // prettier-ignore
+
+/** Several tables of formulas as one, the recipe's name before each line. */
+function joinedCsv(made: readonly { title: string; text: string }[]): string {
+  const mark = "\uFEFF";
+  const quoted = (title: string): string => `"${(/^[=+\-@]/.test(title) ? `'${title}` : title).replaceAll('"', '""')}"`;
+  const tables = made.map(({ title, text }) => {
+    // Lines end within quotation marks too; a table is taken apart as one.
+    const [head = "", ...rows] = text
+      .replace(mark, "")
+      .trimEnd()
+      .split(/\r\n(?=(?:[^"]*"[^"]*")*[^"]*$)/);
+    return { head: `recipe,${head}`, rows: rows.map((row) => `${quoted(title)},${row}`) };
+  });
+  return `${mark}${[tables[0]?.head ?? "recipe", ...tables.flatMap(({ rows }) => rows)].join("\r\n")}\r\n`;
+}
+
+const SAMPLE = 5;
+
+/** What was brought, as readings; nothing of it is written. */
+async function imported(store: Store, { text, html, name, columns, measures = "metric" }: ImportRequest): Promise<ImportAnswer> {
+  const shelf = shelfWith((await store.things<Ingredient>("ingredients").list()).map(({ body }) => body));
+  const title = (name ?? "")
+    .replace(/\.[a-z0-9]{1,5}$/i, "")
+    .replace(/[-_]+/g, " ")
+    .trim();
+  const recipes = (found: readonly Found[]): FoundRecipe[] => found.map((one) => readFound(one, measures, shelf));
+  if (html !== undefined) {
+    const { found, notes } = recipesOnPage(html, shelf);
+    return { recipes: recipes(found), notes, taken: [] };
+  }
+  const given = text ?? "";
+  if (columns !== undefined || /\.(?:csv|tsv)$/i.test(name ?? "") || looksLikeTable(given)) {
+    const table = readTable(given);
+    const used = columns ?? guessColumns(table.head);
+    const shown = { head: table.head, sample: table.rows.slice(0, SAMPLE), columns: used };
+    try {
+      return {
+        recipes: recipes(fromTable(table, used, shelf, title === "" ? undefined : title)),
+        table: shown,
+        notes: [],
+        taken: [],
+      };
+    } catch (error) {
+      // Which column is which is asked on the screen.
+      if (error instanceof CoreError) return { recipes: [], table: { ...shown, fault: error.message }, notes: [], taken: [] };
+      throw error;
+    }
+  }
+  if (/<(?:html|body|script|div|article)\b/i.test(given.slice(0, 5000))) {
+    const { found, notes } = recipesOnPage(given, shelf);
+    return { recipes: recipes(found), notes, taken: [] };
+  }
+  const read = fromText(given, shelf, plainText);
+  return { recipes: "found" in read ? recipes(read.found) : [], notes: [], taken: [] };
+}
+
+function readFound({ title, form, text, mending, kind, notes }: Found, measures: NonNullable<ImportRequest["measures"]>, shelf: Shelf): FoundRecipe {
+  const reading = mended(readRecipe(text, measures, undefined, shelf), mending, measures, shelf);
+  const titled = { ...reading, title: reading.title ?? title };
+  const pasted = text.length <= 100_000 ? { text, measures, mending } : undefined;
+  const formula: Formula = formulaFrom(titled, measures, kind, shelf, pasted);
+  return { title: formula.title, form, text, mending, ...(kind ? { kind } : {}), reading: titled, formula, notes };
+} // prettier-ignore

@@ -1,0 +1,111 @@
+import type { BakeEvent } from "../live/events";
+import type { Plan } from "../plan/day";
+import { lossOf, profileOfHeights } from "../trial/measured";
+import { scales } from "../trial/scales";
+import type { Trial } from "../trial/trial";
+import { type Cell, tableText } from "./table";
+
+const or = (value: number | undefined | null): Cell =>
+  value === undefined || value === null ? "" : Math.round(value * 1000) / 1000;
+
+/** Trials as CSV: one line a trial, what was measured and seen in columns of its own, units in the head. */
+export function trialsCsv(trials: readonly { id: string; trial: Trial }[]): string {
+  const seen = [...new Set(trials.flatMap(({ trial }) => trial.seen.map(({ symptomId }) => symptomId)))].sort();
+  const scored = scales
+    .map(({ id }) => id)
+    .filter((id) => trials.some(({ trial }) => (trial.scores as Record<string, unknown>)[id] !== undefined));
+  const head = [
+    "id", "at", "title", "formula id", "formula version", "kind", "oven id", "minutes", "minutes, expected", "core (°C)", "core, expected (°C)",
+    "mass in (g)", "mass out (g)", "loss (%)", "loss, expected (%)", "height 1 (mm)", "height 2 (mm)", "height 3 (mm)", "height 4 (mm)", "height 5 (mm)",
+    "volume index (mm)", "symmetry index (mm)", "pH of the crumb", "density (g/mL)", "stood (min)", "cut after (min)", "done by",
+    ...scored.map((id) => `score: ${id}`), ...seen.map((id) => `seen: ${id} (0–3)`), "tags", "notes", "photographs",
+  ]; // prettier-ignore
+  const rows = trials.map(({ id, trial }): Cell[] => {
+    const { measured: m, predicted: p } = trial;
+    const profile = m.heightsMm ? profileOfHeights(m.heightsMm) : null;
+    return [
+      id, trial.at, trial.title, trial.formulaId ?? "", or(trial.formulaVersion), trial.formula.kind, trial.ovenId ?? "",
+      or(m.minutes), or(p?.minutes), or(m.coreC), or(p?.coreC), or(m.massInG), or(m.massOutG), or(lossOf(m)), or(p?.lossPercent),
+      ...[0, 1, 2, 3, 4].map((k) => or(m.heightsMm?.[k])), or(profile?.volumeIndex), or(profile?.symmetryIndex),
+      or(m.crumbPh), or(m.densityGPerMl), or(m.stoodMinutes), or(m.cutAfterMinutes), trial.doneBy ?? "",
+      ...scored.map((one) => or((trial.scores as Record<string, number | undefined>)[one])),
+      ...seen.map((one) => or(trial.seen.find(({ symptomId }) => symptomId === one)?.degree)),
+      trial.tags.join("; "), trial.notes, trial.photos.join(" "),
+    ]; // prettier-ignore
+  });
+  return tableText(head, rows);
+}
+
+/** A planned day as CSV: one line a step, in the order in which they begin; times in ISO 8601. */
+export function planCsv({ steps, bakes }: Pick<Plan, "steps" | "bakes">): string {
+  const titles = new Map(bakes.map(({ id, title }) => [id, title]));
+  const inOrder = [...steps].sort((a, b) => Date.parse(a.start) - Date.parse(b.start) || (a.id < b.id ? -1 : 1));
+  return tableText(
+    ["start", "end", "bake", "batch", "step", "words", "needs", "resources", "least (min)", "likely (min)", "most (min)"],
+    inOrder.map(({ start, end, bakeId, batch, kind, words, needs, resources, minutes }) => [
+      start, end, titles.get(bakeId) ?? bakeId, batch, kind, words, needs, resources.join("; "), or(minutes.low), or(minutes.mid), or(minutes.high),
+    ]), // prettier-ignore
+  );
+}
+
+/** Bakes as CSV: every event in its order, the numbers in columns. */
+export function bakesCsv(bakes: readonly { id: string; title: string; events: readonly BakeEvent[] }[]): string {
+  return tableText(
+    ["bake id", "bake", "at", "event", "what", "value", "unit", "words"],
+    bakes.flatMap(({ id, title, events }) => events.map((event) => [id, title, event.at, event.kind, ...eventCells(event)])),
+  );
+}
+
+const MEASURED_UNITS: Record<string, string> = {
+  batterC: "°C",
+  densityGPerMl: "g/mL",
+  falls: "",
+  ph: "pH",
+  massOutG: "g",
+  heightMm: "mm",
+};
+
+function eventCells(event: BakeEvent): [what: Cell, value: Cell, unit: Cell, words: Cell] {
+  switch (event.kind) {
+    case "weighed":
+      return [event.lineId, event.grams, "g", event.by];
+    case "oven":
+    case "probe":
+      return [event.kind, event.celsius, "°C", ""];
+    case "measured":
+      return [event.what, event.value, MEASURED_UNITS[event.what] ?? "", ""];
+    case "opened":
+      return ["door", event.seconds, "s", ""];
+    case "step":
+      return [event.stepId, event.done ? 1 : 0, "", ""];
+    case "slip":
+    case "remedy":
+      return ["", "", "", event.words];
+    case "note":
+      return ["", "", "", event.text];
+    case "looked":
+      return ["", "", "", event.seen ?? ""];
+    case "out":
+      return ["", "", "", event.by ?? ""];
+    case "judged":
+      return ["", "", "", Object.entries(event.scores).map(([name, score]) => `${name} ${score}`).join("; ")]; // prettier-ignore
+    case "started":
+    case "turned":
+    case "cut":
+      return ["", "", "", ""];
+  }
+}
+
+/** The curves of one bake as CSV: minutes since it went in, °C of the probe and of the oven, g on the scale. */
+export function curvesCsv(events: readonly BakeEvent[]): string {
+  const start = events.find(({ kind }) => kind === "started")?.at ?? events[0]?.at;
+  const zero = start === undefined ? 0 : Date.parse(start);
+  const rows = events.flatMap((event): Cell[][] => {
+    const minutes = Math.round((Date.parse(event.at) - zero) / 600) / 100;
+    if (event.kind === "probe") return [[event.at, minutes, event.celsius, "", ""]];
+    if (event.kind === "oven") return [[event.at, minutes, "", event.celsius, ""]];
+    if (event.kind === "weighed") return [[event.at, minutes, "", "", event.grams]];
+    return [];
+  });
+  return tableText(["at", "minutes since the start", "probe (°C)", "oven (°C)", "weighed (g)"], rows);
+}
