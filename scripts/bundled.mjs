@@ -13,7 +13,8 @@ await build({
   platform: "node",
   outfile,
   logLevel: "error",
-  external: ["playwright-core"],
+  // What has a compiled part, or finds its own files, stays where it is.
+  external: ["playwright-core", "sqlite3", "sequelize", "umzug", "sharp", "piscina"],
 });
 const { status } = spawnSync(process.execPath, ["--expose-gc", outfile, ...args], { stdio: "inherit" });
 process.exitCode = status ?? 1;

@@ -1,5 +1,8 @@
 import { existsSync } from "node:fs";
 import { resolve } from "node:path";
+import { openAccess } from "./access/access";
+import { askPasscode } from "./access/ask";
+import { isLoopback } from "./access/places";
 import { buildApp } from "./app";
 import { Unusable } from "./errors";
 import { settingsFrom } from "./settings";
@@ -11,6 +14,9 @@ const there = (path: string): string | null => (existsSync(resolve(path)) ? reso
 
 async function main(): Promise<void> {
   const settings = settingsFrom(process.env, there("apps/web/dist"), there("apps/server/dist/compute.mjs"));
+  const open = !isLoopback(settings.host) || settings.origin != null;
+  // At the first start that others can reach, whoever sits before it is asked; without an answer it does not listen to them.
+  if (open && process.stdin.isTTY && !openAccess(settings.dataFolder).isSet()) await askPasscode(settings.dataFolder);
   const app = await buildApp(settings, true);
 
   let stopping = false;

@@ -12,6 +12,8 @@ export interface Settings {
   workerFile?: string | null;
   /** Whether a copy is made into the data folder every night; left out, it is. */
   copies?: boolean;
+  /** The address of a proxy before this server, such as https://kitchen.example; left out, there is none. */
+  origin?: string | null;
 }
 
 /** Settings from the environment. Throws with the right form when PORT is no port. */
@@ -23,8 +25,12 @@ export function settingsFrom(
   const port = Number(env["PORT"] ?? 4173);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new Error(`PORT is "${env["PORT"]}"; a whole number from 0 to 65535 would be right.`);
+  const origin = env["UPRISE_ORIGIN"] ?? "";
+  if (origin !== "" && !/^https?:\/\/[a-z0-9.-]+(?::\d+)?$/i.test(origin))
+    throw new Error(`UPRISE_ORIGIN is "${origin}"; an address such as https://kitchen.example would be right, without a path.`);
   return {
     port,
+    origin: origin === "" ? null : origin,
     host: env["HOST"] ?? "127.0.0.1",
     dataFolder: resolve(env["UPRISE_DATA"] ?? "data"),
     demo: env["UPRISE_DEMO"] === "1",

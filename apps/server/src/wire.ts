@@ -26,9 +26,12 @@ export const idParams = z.object({ id: idSchema });
 export const problems = {
   400: problemSchema,
   404: problemSchema,
+  401: problemSchema,
+  403: problemSchema,
   412: problemSchema,
   422: problemSchema,
   428: problemSchema,
+  429: problemSchema,
   503: problemSchema,
 };
 

@@ -2,6 +2,7 @@ export * from "./problem";
 export * from "./requests";
 export * from "./resources";
 export * from "./exchange";
+export * from "./access";
 export {
   analysisSchema,
   designsSchema,

@@ -241,4 +241,12 @@ export const storedDeviceSchema = z.object({
 });
 export type StoredDevice = z.infer<typeof storedDeviceSchema>;
 
-export const healthSchema = z.object({ status: z.literal("ok"), version: z.string() });
+export const healthSchema = z.object({
+  status: z.literal("ok"),
+  version: z.string(),
+  /** The newest shape of the database. */
+  shape: z.string(),
+  freeBytes: z.number(),
+  /** Hours since the last copy in the data folder; null where there is none yet. */
+  lastCopyHours: z.number().nullable(),
+});

@@ -1,0 +1,35 @@
+import { EventEmitter } from "node:events";
+import type { Change } from "@uprise/contract";
+import type { App } from "../wire";
+import { streamTo } from "./stream";
+
+const WRITES = new Set(["POST", "PUT", "DELETE"]);
+const THING =
+  /^\/api\/(formulas|ingredients|vessels|ovens|plans|bakes|devices|packets|trials|tastings|learnt)(?:\/([A-Za-z0-9_-]{1,80}))?(?:\/(?:restore|events))?$/;
+/** Calls after which anything may be another. */
+const ANYTHING = /^\/api\/(?:import|restore)\b/;
+
+/** Tells all who listen what somebody wrote, within the moment: two phones and a desktop look at one kitchen. */
+export function changeRoutes(app: App): void {
+  const news = new EventEmitter().setMaxListeners(0);
+  app.addHook("onResponse", async (request, reply) => {
+    if (!WRITES.has(request.method) || reply.statusCode >= 300) return;
+    const path = request.url.split("?")[0] ?? "";
+    const match = THING.exec(path);
+    const what = match?.[1] ?? (ANYTHING.test(path) ? "anything" : null);
+    if (what === null) return;
+    const location = reply.getHeader("location");
+    const made = typeof location === "string" ? (location.split("/").at(-1) ?? null) : null;
+    const version = Number(/"(\d+)"/.exec(String(reply.getHeader("etag") ?? ""))?.[1] ?? Number.NaN);
+    const tab = request.headers["x-uprise-tab"];
+    const change: Change = { what, id: match?.[2] ?? made, version: Number.isFinite(version) ? version : null, by: typeof tab === "string" ? tab.slice(0, 64) : null };
+    news.emit("change", change);
+  });
+  app.get("/api/changes", { schema: { summary: "What is written by anybody, as server-sent events", tags: ["access"] } }, async (_, reply) => {
+    const stream = streamTo(reply);
+    const tell = (change: Change): void => stream.send(change);
+    news.on("change", tell);
+    stream.onEnd(() => news.off("change", tell));
+    return reply;
+  });
+} // prettier-ignore
