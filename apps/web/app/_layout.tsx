@@ -5,6 +5,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { useFonts } from "expo-font";
 import { Slot } from "expo-router";
 import { SafeAreaProvider } from "react-native-safe-area-context";
+import { Gate } from "../features/access/gate";
 import { useFetchAhead } from "../features/shell/fetch-ahead";
 import { Shell } from "../features/shell/shell";
 import { ThemeProvider } from "../theme/theme";
@@ -26,9 +27,11 @@ export default function Layout() {
       <QueryClientProvider client={queries}>
         <ThemeProvider>
           <Guard what="Uprise">
-            <Shell>
-              <Slot />
-            </Shell>
+            <Gate>
+              <Shell>
+                <Slot />
+              </Shell>
+            </Gate>
           </Guard>
         </ThemeProvider>
       </QueryClientProvider>

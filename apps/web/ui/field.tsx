@@ -31,6 +31,8 @@ interface FieldProps {
   suffix?: ReactNode;
   style?: StyleProp<ViewStyle>;
   autoFocus?: boolean;
+  /** What is typed is not shown. */
+  secret?: boolean;
 }
 
 /** A text field with its label, hint and error tied to it. */
@@ -52,6 +54,7 @@ export function Field({
   suffix,
   style,
   autoFocus,
+  secret = false,
 }: FieldProps) {
   const colours = useColours();
   const [focused, setFocused] = useState(false);
@@ -96,6 +99,7 @@ export function Field({
           autoCapitalize="none"
           autoCorrect={false}
           {...(autoFocus ? { autoFocus } : {})}
+          {...(secret ? { secureTextEntry: true } : {})}
           style={[
             type.body,
             styles.input,

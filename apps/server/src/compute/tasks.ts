@@ -130,7 +130,8 @@ function carried(
 /** Nutrition of a formula that can be baked; what cannot has none. */
 function nutritionFor(formula: Formula, kitchen: Kitchen): Nutrition | null {
   try {
-    return labelOf(openFormula(formula, kitchen), formula.kind, "eu", [], kitchen.shelf).nutrition;
+    const input = openFormula(formula, kitchen);
+    return labelOf(input, analyse(input, kitchen.shelf), formula.kind, "eu", [], kitchen.shelf).nutrition;
   } catch (error) {
     if (error instanceof CoreError) return null;
     throw error;
@@ -189,8 +190,10 @@ const tasks = {
     throw new CoreError("not-a-batter", "No bake could be made up for these families; others would be right.", "families");
   }, // prettier-ignore
   predict: ({ formula }: Asked["predict"], kitchen: Kitchen) => predictedFor(openFormula(formula, kitchen), kitchen.shelf),
-  label: ({ region, packets, ...input }: Asked["label"], kitchen: Kitchen) =>
-    labelOf(opened(input, kitchen), input.kind ?? "loaf", region, packets, kitchen.shelf),
+  label: ({ region, packets, ...request }: Asked["label"], kitchen: Kitchen) => {
+    const input = opened(request, kitchen);
+    return labelOf(input, analyse(input, kitchen.shelf), input.kind ?? "loaf", region, packets, kitchen.shelf);
+  },
   "scale-up": ({ times, bowlMl, placesPerLoad, packets, ...input }: Asked["scale-up"], kitchen: Kitchen) =>
     scaleUp(opened(input, kitchen), times, { bowlMl, placesPerLoad }, packets, kitchen.shelf),
   carry: ({ formulas, format }: Asked["carry"], kitchen: Kitchen) =>

@@ -17,7 +17,7 @@ function jsonLd(text: string): unknown {
   try {
     return JSON.parse(bare);
   } catch {
-    return JSON.parse(bare.replace(/[\u0000-\u001f]+/g, " ")); // eslint-disable-line no-control-regex
+    return JSON.parse(bare.replace(/[\u0000-\u001f]+/g, " "));
   }
 }
 

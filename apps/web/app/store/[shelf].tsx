@@ -8,7 +8,7 @@ export default function StoreShelf() {
   if (shelf) return <StoreScreen shelf={shelf} />;
   return (
     <NotFound title={`The store has no “${name}”.`} to="/store" way="To the store">
-      It has ingredients, pans, ovens, devices and settings.
+      It has ingredients, packets, pans, ovens, devices, copies, who comes in, and settings.
     </NotFound>
   );
 }

@@ -1,8 +1,7 @@
 import { gramsText, ingredientOf, listWords, moneyText, neededFor, type Plan, shoppingFor } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { useColours } from "../../theme/theme";
-import { Button } from "../../ui/press";
+import { PaperPage, PaperTable, usePaper } from "../../ui/paper";
 import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
@@ -18,41 +17,43 @@ export function DayPage({ id }: { id: string }) {
   const { data: plan, error: unplanned } = usePlanned(data?.day ?? null);
   const { kitchen } = useKitchen(null);
   const { ticked } = useTicked();
+  const [size, setSize] = usePaper();
   useTitle(data ? `${data.title}, on paper` : "A day to print");
   const failed = error ?? unplanned;
   if (failed) return <Failed title="This day did not come." detail={failed.message} onRetry={() => void refetch()} />;
   if (!data || !plan) return <Loading what="Planning the day" />;
   const mark = new Map(plan.bakes.map((bake, k) => [bake.id, markOf(k)]));
   return (
-    <View style={styles.page}>
-      <Title>{data.title}</Title>
-      <Body>{`${dayWords(data.day.start)}, hands from ${clockOf(data.day.start)}, done by ${clockOf(plan.end)}.`}</Body>
-      {plan.bakes.map((bake, k) => (
-        <Body
-          key={bake.id}
-        >{`${markOf(k)}  ${bake.title}: ${bake.batches} × ${bake.piecesABatch}, ready ${clockOf(bake.ready)}`}</Body>
-      ))}
-      {plan.evening.length > 0 ? (
-        <>
-          <Heading>The evening before</Heading>
-          {plan.evening.map((step) => (
-            <Line key={step.id} at="" words={`${mark.get(step.bakeId) ?? ""}: ${step.words}`} />
-          ))}
-        </>
-      ) : null}
-      <Weigh plan={plan} kitchen={kitchen} ticked={ticked} mark={mark} />
-      <Heading>By the clock</Heading>
-      {plan.steps.map((step) => (
-        <Line key={step.id} at={clockOf(step.start)} words={`${mark.get(step.bakeId) ?? ""}: ${step.words}`} />
-      ))}
-      <Heading>The ribbon</Heading>
-      <Ribbon plan={plan} now={0} shown={null} onShow={() => undefined} />
-      <View style={styles.screenOnly} testID="print-tools">
-        <Button kind="main" onPress={() => globalThis.print()}>
-          Print
-        </Button>
+    <PaperPage size={size} onSize={setSize}>
+      <View style={styles.page}>
+        <Title>{data.title}</Title>
+        <Body>{`${dayWords(data.day.start)}, hands from ${clockOf(data.day.start)}, done by ${clockOf(plan.end)}.`}</Body>
+        {plan.bakes.map((bake, k) => (
+          <Body
+            key={bake.id}
+          >{`${markOf(k)}  ${bake.title}: ${bake.batches} × ${bake.piecesABatch}, ready ${clockOf(bake.ready)}`}</Body>
+        ))}
+        {plan.evening.length > 0 ? (
+          <>
+            <Heading>The evening before</Heading>
+            <PaperTable
+              label="The evening before"
+              head={["for", "what"]}
+              rows={plan.evening.map((step) => ({ key: step.id, cells: [mark.get(step.bakeId) ?? "", step.words] }))}
+            />
+          </>
+        ) : null}
+        <Weigh plan={plan} kitchen={kitchen} ticked={ticked} mark={mark} />
+        <Heading>By the clock</Heading>
+        <PaperTable
+          label="By the clock"
+          head={["at", "for", "what"]}
+          rows={plan.steps.map((step) => ({ key: step.id, cells: [clockOf(step.start), mark.get(step.bakeId) ?? "", step.words] }))}
+        />
+        <Heading>The ribbon</Heading>
+        <Ribbon plan={plan} now={0} shown={null} onShow={() => undefined} />
       </View>
-    </View>
+    </PaperPage>
   );
 }
 
@@ -79,18 +80,20 @@ function Weigh({
   return (
     <>
       <Heading>To weigh</Heading>
-      <View role="table" aria-label="To weigh">
-        {needed.map(({ ingredientId, grams, of }) => (
-          <Row key={ingredientId} mass={gramsText(grams)} words={name(ingredientId)} more={of.map((one) => `${mark.get(one.bakeId) ?? ""} ${one.batches > 1 ? `${one.batches} × ` : ""}${gramsText(one.grams)}`).join("   ")} />
-        ))}
-      </View>
+      <PaperTable
+        label="To weigh"
+        head={["weigh", "", "for"]}
+        right={[0]}
+        rows={needed.map(({ ingredientId, grams, of }) => ({ key: ingredientId, cells: [gramsText(grams), name(ingredientId), of.map((one) => `${mark.get(one.bakeId) ?? ""} ${one.batches > 1 ? `${one.batches} × ` : ""}${gramsText(one.grams)}`).join("   ")] }))}
+      />
       <Heading>To buy</Heading>
       {buy.length === 0 ? <Body>Everything is on the shelf.</Body> : null}
-      <View role="table" aria-label="To buy">
-        {buy.map(({ ingredientId, buyG, packets }) => (
-          <Row key={ingredientId} mass={gramsText(buyG)} words={name(ingredientId)} more={packets ? `${packets.count} × ${gramsText(packets.sizeG)}   ${moneyText(packets.cost, packets.currency)}` : "no price"} />
-        ))}
-      </View>
+      <PaperTable
+        label="To buy"
+        head={["buy", "", "packets"]}
+        right={[0]}
+        rows={buy.map(({ ingredientId, buyG, packets }) => ({ key: ingredientId, cells: [gramsText(buyG), name(ingredientId), packets ? `${packets.count} × ${gramsText(packets.sizeG)}   ${moneyText(packets.cost, packets.currency)}` : "no price"] }))}
+      />
       {totals.map(({ currency, toPay, used }) => (
         <Body key={currency}>{`To pay: ${moneyText(toPay, currency)}. The day itself uses up ${moneyText(used, currency)}.`}</Body>
       ))}
@@ -103,43 +106,6 @@ function Weigh({
   ); // prettier-ignore
 }
 
-function Row({ mass, words, more }: { mass: string; words: string; more: string }) {
-  const colours = useColours();
-  return (
-    <View role="row" style={[styles.line, { borderBottomColor: colours.rule }]}>
-      <View role="cell" style={styles.mass}>
-        <Body strong style={styles.figure}>
-          {mass}
-        </Body>
-      </View>
-      <View role="cell" style={styles.grow}>
-        <Body>{words}</Body>
-      </View>
-      <View role="cell">
-        <Small tone="faint">{more}</Small>
-      </View>
-    </View>
-  );
-}
-
-function Line({ at, words }: { at: string; words: string }) {
-  const colours = useColours();
-  return (
-    <View style={[styles.line, { borderBottomColor: colours.rule }]}>
-      <Body strong style={styles.at}>
-        {at}
-      </Body>
-      <Body style={styles.grow}>{words}</Body>
-    </View>
-  );
-}
-
 const styles = StyleSheet.create({
-  page: { padding: space.l, gap: space.s, maxWidth: 720, width: "100%" },
-  line: { flexDirection: "row", gap: space.m, borderBottomWidth: 1, minHeight: 30, alignItems: "center" },
-  mass: { width: 80 },
-  at: { width: 56, fontVariant: ["tabular-nums"] },
-  figure: { textAlign: "right", fontVariant: ["tabular-nums"] },
-  grow: { flex: 1, minWidth: 0 },
-  screenOnly: { alignSelf: "flex-start" },
+  page: { gap: space.s, width: "100%" },
 });

@@ -9,6 +9,8 @@ export interface BenchState {
   /** As it is seen, with a proposal that is tried on; `own` is without it. */
   formula: Formula;
   own: Formula;
+  /** The bench holds what is not saved. */
+  unsaved: boolean;
   analysis: Analysis | null;
   simulation: Simulation | null;
   baking: boolean;

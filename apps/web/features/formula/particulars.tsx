@@ -4,22 +4,20 @@ import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Field } from "../../ui/field";
-import { Link } from "../../ui/link";
 import { NumberField } from "../../ui/number-field";
 import { Button, Press } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { KindPicker, MeasuresPicker } from "../instruments/kind-picker";
 import { RecipeWord } from "./recipe-word";
+import type { RoomName } from "./rooms";
 
 interface ParticularsProps {
-  id: string;
   formula: Formula;
   massG: number;
   analysis: Analysis | null;
   shelf: Shelf;
   edit: (edit: Edit) => void;
-  onParts: () => void;
-  onSteps: () => void;
+  onRoom: (room: RoomName) => void;
   faults: ReadonlyMap<string, string>;
 }
 
@@ -30,17 +28,7 @@ const factors = [
 ] as const;
 
 /** What else belongs to a formula: kind, batch, whose cups, notes. */
-export const Particulars = memo(function Particulars({
-  id,
-  formula,
-  massG,
-  analysis,
-  shelf,
-  edit,
-  onParts,
-  onSteps,
-  faults,
-}: ParticularsProps) {
+export const Particulars = memo(function Particulars({ formula, massG, analysis, shelf, edit, onRoom, faults }: ParticularsProps) {
   const colours = useColours();
   const parts = formula.parts?.length ?? 0;
   return (
@@ -75,8 +63,13 @@ export const Particulars = memo(function Particulars({
           Twice the batch is {gramsText(2 * massG)}; it does not take twice the time in two pans, and more than that in one.
         </Small>
       ) : null}
-      <Button onPress={onSteps}>Step by step</Button>
-      <Button onPress={onParts}>{parts > 0 ? `Split into ${parts} parts` : "Split this batter"}</Button>
+      <View style={styles.ways}>
+        <Button onPress={() => onRoom("steps")}>Step by step</Button>
+        <Button onPress={() => onRoom("parts")}>{parts > 0 ? `Split into ${parts} parts` : "Split this batter"}</Button>
+        <Button onPress={() => onRoom("many")}>Many of it</Button>
+        <Button onPress={() => onRoom("label")}>Label, keeping, cost</Button>
+        <Button onPress={() => onRoom("send")}>Send it or print it</Button>
+      </View>
       <RecipeWord formula={formula} analysis={analysis} shelf={shelf} edit={edit} />
       <Small tone="faint">Cups and spoons</Small>
       <MeasuresPicker
@@ -92,11 +85,6 @@ export const Particulars = memo(function Particulars({
         error={faults.get("notes")}
         onChange={(notes) => edit({ edit: "set-notes", notes })}
       />
-      <Link to={`/print/formula/${id}`} style={styles.print}>
-        <Body strong style={styles.underlined}>
-          A page to print
-        </Body>
-      </Link>
     </View>
   );
 });
@@ -106,6 +94,5 @@ const styles = StyleSheet.create({
   batch: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "flex-end" },
   mass: { width: 150 },
   factor: { borderWidth: 1.5, alignItems: "center" },
-  print: { alignSelf: "flex-start" },
-  underlined: { textDecorationLine: "underline" },
+  ways: { flexDirection: "row", flexWrap: "wrap", gap: space.s },
 });

@@ -1,6 +1,7 @@
 import {
   baked,
   CoreError,
+  type Analysis,
   type Formula,
   type FormulaLine,
   gramsText,
@@ -8,120 +9,129 @@ import {
   ingredientOf,
   kindName,
   openFormula,
+  panText,
   placeOf,
   stepsOf,
   type WorkStep,
 } from "@uprise/core";
-import { Fragment, useMemo } from "react";
+import { useLocalSearchParams } from "expo-router";
+import { useMemo } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { useColours } from "../../theme/theme";
-import { Button } from "../../ui/press";
+import { PaperPage, PaperTable, usePaper } from "../../ui/paper";
 import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
 import { type KitchenHere, useFormula, useKitchen } from "../wire/queries";
 import { whereText } from "../instruments/component-words";
 import { groupsOf, lineName } from "./groups";
-import { Steps } from "./steps-room";
+import { stepTimes } from "./steps-room";
 
-/** A stored formula as a page of paper: what to weigh, the pan, the oven, the notes. It flows as pages do. */
+/** A stored formula on paper: what to weigh, the pan, the oven, the steps, the notes; on A6 what hangs on the wall. */
 export function FormulaPage({ id }: { id: string }) {
-  const colours = useColours();
+  const { size: asked } = useLocalSearchParams<{ size?: string }>();
+  const [size, setSize] = usePaper(asked);
   const { data, error, refetch } = useFormula(id);
   const formula = data?.formula ?? null;
   const { kitchen } = useKitchen(formula);
   useTitle(formula?.title ?? "A page to print");
-  const steps = useMemo(() => (formula ? stepsFor(formula, kitchen) : []), [formula, kitchen]);
+  const made = useMemo(() => (formula ? madeOf(formula, kitchen) : null), [formula, kitchen]);
   if (error) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!data || !formula) return <Loading what="Fetching the formula" />;
+  const small = size === "A6";
+  const { pan, bake } = wordsOf(formula, made?.analysis ?? null);
+  return (
+    <PaperPage size={size} onSize={setSize} sizes={["A4", "Letter", "A6"]}>
+      <View style={styles.page}>
+        {small ? <Heading>{formula.title}</Heading> : <Title>{formula.title}</Title>}
+        <Small>{`${kindName[formula.kind]}, version ${data.version}. ${pan}. ${bake}`}</Small>
+        <WeighTable formula={formula} kitchen={kitchen} small={small} />
+        {made && !small ? (
+          <>
+            <Heading>Steps</Heading>
+            <PaperTable
+              label="Steps"
+              head={["", "what", "how long"]}
+              right={[0]}
+              rows={made.steps.map((step, k) => ({ key: step.id, cells: [String(k + 1), `${step.words}.`, stepTimes(step)] }))}
+            />
+          </>
+        ) : null}
+        {formula.notes.trim() === "" || small ? null : (
+          <>
+            <Heading>Notes</Heading>
+            <Body>{formula.notes}</Body>
+          </>
+        )}
+      </View>
+    </PaperPage>
+  );
+}
+
+function WeighTable({ formula, kitchen, small }: { formula: Formula; kitchen: KitchenHere; small: boolean }) {
   const { shelf } = kitchen;
   const spoons = ({ ingredientId = "", grams }: FormulaLine): string =>
     grams && shelf.get(ingredientId) ? householdText(grams.mid, ingredientOf(shelf, ingredientId), formula.measures) : "";
   return (
-    <View style={styles.page}>
-      <Title>{formula.title}</Title>
-      <Small>
-        {kindName[formula.kind]}, version {data.version}
-      </Small>
-      <View role="table" aria-label="What to weigh">
-        {groupsOf(formula).map(({ component, lines }) => (
-          <Fragment key={component?.id ?? ""}>
-            {component ? (
-              <View role="row" style={[styles.line, styles.part, { borderBottomColor: colours.ink }]}>
-                <View role="cell">
-                  <Body strong>
-                    {component.name}, {whereText(placeOf(component), component.role)}
-                    {component.cookedG === undefined ? "" : `, cooked to ${gramsText(component.cookedG)}`}
-                  </Body>
-                </View>
-              </View>
-            ) : null}
-            {lines
-              .filter(({ line }) => line.off !== true)
-              .map(({ line }) => (
-                <View key={line.id} role="row" style={[styles.line, { borderBottomColor: colours.rule }]}>
-                  <View role="cell" style={styles.mass}>
-                    <Body strong style={styles.figure}>
-                      {line.grams ? gramsText(line.grams.mid) : "……… g"}
-                    </Body>
-                  </View>
-                  <View role="cell" style={styles.grow}>
-                    <Body>
-                      {lineName(line, kitchen)}
-                      {line.note ? `, ${line.note}` : ""}
-                    </Body>
-                  </View>
-                  <View role="cell">
-                    <Small tone="faint">{spoons(line)}</Small>
-                  </View>
-                </View>
-              ))}
-          </Fragment>
-        ))}
-      </View>
-      <Body>
-        {Math.round(formula.oven.celsius)} °C{formula.oven.mode ? `, ${formula.oven.mode.replace("-", " ")}` : ""}
-      </Body>
-      {steps.length > 0 ? (
-        <>
-          <Heading>Steps</Heading>
-          <Steps steps={steps} />
-        </>
-      ) : null}
-      {formula.notes.trim() === "" ? null : (
-        <>
-          <Heading>Notes</Heading>
-          <Body>{formula.notes}</Body>
-        </>
-      )}
-      <View style={styles.screenOnly} testID="print-tools">
-        <Button kind="main" onPress={() => globalThis.print()}>
-          Print
-        </Button>
-      </View>
-    </View>
+    <PaperTable
+      label="What to weigh"
+      small={small}
+      head={["weigh", "", small ? "" : "spoons and cups"]}
+      right={[0]}
+      rows={groupsOf(formula).flatMap(({ component, lines }) => [
+        ...(component
+          ? [
+              {
+                key: component.id,
+                strong: true,
+                cells: [
+                  "",
+                  `${component.name}, ${whereText(placeOf(component), component.role)}${component.cookedG === undefined ? "" : `, cooked to ${gramsText(component.cookedG)}`}`,
+                  "",
+                ],
+              },
+            ]
+          : []),
+        ...lines
+          .filter(({ line }) => line.off !== true)
+          .map(({ line }) => ({
+            key: line.id,
+            cells: [
+              line.grams ? gramsText(line.grams.mid) : "……… g",
+              `${lineName(line, kitchen)}${line.note ? `, ${line.note}` : ""}`,
+              small ? "" : spoons(line),
+            ],
+          })),
+      ])}
+    />
   );
 }
 
-/** The steps of a stored formula, with its bake computed once; none where there is nothing to bake. */
-function stepsFor(formula: Formula, kitchen: KitchenHere): WorkStep[] {
+/** Pan and oven in a line. */
+function wordsOf({ vessel, oven }: Formula, analysis: Analysis | null): { pan: string; bake: string } {
+  const pan = panText(vessel).replace(/^./, (c) => c.toUpperCase());
+  const heat = `${Math.round(oven.celsius)} °C${oven.mode ? `, ${oven.mode.replace("-", " ")}` : ""}`;
+  if (!analysis) return { pan, bake: `${heat}.` };
+  const { minutes, targetCoreC } = analysis.bake;
+  return {
+    pan,
+    bake: `${heat}, ${Math.round(minutes.low)}–${Math.round(minutes.high)} min, ${Math.round(targetCoreC)} °C inside.`,
+  };
+}
+
+/** The steps of a stored formula, with its bake computed once; nothing where there is nothing to bake. */
+function madeOf(formula: Formula, kitchen: KitchenHere): { analysis: Analysis; steps: WorkStep[] } | null {
   try {
     const input = openFormula(formula, kitchen);
     const { analysis, simulation } = baked(input, kitchen.shelf, { frames: 0 });
-    return stepsOf(input, analysis, simulation, kitchen.shelf, kitchen.ovens.get(formula.oven.ovenId ?? "")?.warmMinutes);
+    return {
+      analysis,
+      steps: stepsOf(input, analysis, simulation, kitchen.shelf, kitchen.ovens.get(formula.oven.ovenId ?? "")?.warmMinutes),
+    };
   } catch (error) {
-    if (error instanceof CoreError) return [];
+    if (error instanceof CoreError) return null;
     throw error;
   }
 }
 
-const styles = StyleSheet.create({
-  page: { padding: space.l, gap: space.m, maxWidth: 720, width: "100%" },
-  line: { flexDirection: "row", gap: space.m, borderBottomWidth: 1, minHeight: 30, alignItems: "center" },
-  part: { minHeight: 40, alignItems: "flex-end", paddingBottom: space.xs },
-  mass: { width: 80 },
-  figure: { textAlign: "right", fontVariant: ["tabular-nums"] },
-  grow: { flex: 1, minWidth: 0 },
-  screenOnly: { alignSelf: "flex-start" },
-});
+const styles = StyleSheet.create({ page: { gap: space.m, width: "100%" } });

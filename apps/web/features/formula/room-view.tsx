@@ -20,6 +20,9 @@ const parts = {
   versions: () => import("./versions-room"),
   parts: () => import("./parts-room"),
   steps: () => import("./steps-room"),
+  label: () => import("../label/room"),
+  many: () => import("../label/many-room"),
+  send: () => import("../exchange/send-room"),
 };
 const LiftRoom = lazy(async () => ({ default: (await parts.lift()).LiftRoom }));
 const BodyRoom = lazy(async () => ({ default: (await parts.body()).BodyRoom }));
@@ -28,8 +31,10 @@ const BakeRoom = lazy(async () => ({ default: (await parts.bake()).BakeRoom }));
 const BalanceRoom = lazy(async () => ({ default: (await parts.balance()).BalanceRoom }));
 const VersionsRoom = lazy(async () => ({ default: (await parts.versions()).VersionsRoom }));
 const PartsRoom = lazy(async () => ({ default: (await parts.parts()).PartsRoom }));
-
 const StepsRoom = lazy(async () => ({ default: (await parts.steps()).StepsRoom }));
+const LabelRoom = lazy(async () => ({ default: (await parts.label()).LabelRoom }));
+const ManyRoom = lazy(async () => ({ default: (await parts.many()).ManyRoom }));
+const SendRoom = lazy(async () => ({ default: (await parts.send()).SendRoom }));
 
 /** The room that is open, from its top, with a fence around it. */
 export function RoomView() {
@@ -78,6 +83,8 @@ function Room({ room }: { room: RoomName }) {
       );
     case "parts":
       return <PartsRoom formula={formula} kitchen={kitchen} edit={edit} faults={faults} />;
+    case "send":
+      return <SendRoom id={id} unsaved={bench.unsaved} />;
     case "versions":
       return <VersionsRoom id={id} formula={formula} kitchen={kitchen} edit={edit} />;
     default:
@@ -86,6 +93,10 @@ function Room({ room }: { room: RoomName }) {
   switch (room) {
     case "steps":
       return <StepsRoom formula={formula} analysis={analysis} simulation={simulation} open={open} kitchen={kitchen} edit={edit} />;
+    case "label":
+      return <LabelRoom id={id} formula={formula} analysis={analysis} open={open} kitchen={kitchen} />;
+    case "many":
+      return <ManyRoom formula={formula} analysis={analysis} name={(one) => shelf.get(one)?.name ?? one} />;
     case "lift":
       return <LiftRoom analysis={analysis} shelf={shelf} />;
     case "body":

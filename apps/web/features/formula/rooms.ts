@@ -1,6 +1,6 @@
 import { type InstrumentName, instrumentNames, instrumentTitle } from "../instruments/sentences";
 
-export type RoomName = InstrumentName | "versions" | "balance" | "swap" | "parts" | "steps";
+export type RoomName = InstrumentName | "versions" | "balance" | "swap" | "parts" | "steps" | "label" | "many" | "send";
 
 export const roomTitle: Record<RoomName, string> = {
   ...instrumentTitle,
@@ -9,6 +9,9 @@ export const roomTitle: Record<RoomName, string> = {
   swap: "Swap",
   parts: "Parts",
   steps: "Steps",
+  label: "Label and keeping",
+  many: "Many of it",
+  send: "Out of here",
 };
 
 const names = new Set<string>(Object.keys(roomTitle));

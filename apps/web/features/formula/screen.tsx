@@ -180,6 +180,7 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
         id,
         formula,
         own,
+        unsaved: dirty,
         analysis,
         simulation,
         baking,
@@ -278,14 +279,12 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
               faults={faults}
             />
             <Particulars
-              id={id}
               formula={formula}
               massG={formula.lines.reduce((g, line) => g + gramsOf(line), 0)}
               analysis={analysis}
               shelf={kitchen.shelf}
               edit={edit}
-              onParts={() => enter("parts")}
-              onSteps={() => enter("steps")}
+              onRoom={enter}
               faults={faults}
             />
           </ScrollView>

@@ -6,7 +6,6 @@ import Svg, { Circle, Line } from "react-native-svg";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
 import { Link } from "../../ui/link";
-import { Button } from "../../ui/press";
 import { Empty, Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
@@ -97,11 +96,9 @@ function Compared({ trials }: { trials: readonly StoredTrial[] }) {
           </View>
         );
       })}
-      <View testID="print-tools" style={styles.left}>
-        <Button kind="quiet" onPress={() => globalThis.print()}>
-          Print
-        </Button>
-      </View>
+      <Link to={`/print/compare?ids=${trials.map(({ id }) => id).join(",")}`} style={styles.left}>
+        <Body style={styles.underlined}>On paper</Body>
+      </Link>
     </ScrollView>
   );
 } // prettier-ignore

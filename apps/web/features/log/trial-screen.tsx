@@ -78,6 +78,9 @@ function TrialOf({ stored }: { stored: StoredTrial }) {
             <Body style={styles.underlined}>Its formula on the bench</Body>
           </Link>
         ) : null}
+        <Link to={`/print/trial/${stored.id}`} style={styles.link}>
+          <Body style={styles.underlined}>Its record on paper</Body>
+        </Link>
         <Button kind="quiet" disabled={remove.isPending} onPress={() => remove.mutate()}>
           Take it off the log
         </Button>

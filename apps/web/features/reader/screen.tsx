@@ -30,6 +30,7 @@ import { minutesText } from "../instruments/sentences";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useKitchen } from "../wire/queries";
+import { BringFile } from "./bring-file";
 import { type Pasted, usePasted } from "./pasted";
 import { ReadLine } from "./read-line";
 import { gramsOfLines, ReadPart, segmentsOf } from "./read-part";
@@ -149,9 +150,12 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
             onMeasures={(next: Measures) => set((before) => ({ ...before, measures: next }))}
           />
           {text.trim() === "" ? (
-            <Button kind="quiet" onPress={() => setText(sample)}>
-              Try it with a sample
-            </Button>
+            <>
+              <Button kind="quiet" onPress={() => setText(sample)}>
+                Try it with a sample
+              </Button>
+              <BringFile measures={measures} onRead={(found) => set(() => found)} />
+            </>
           ) : null}
         </View>
         {text.trim() === "" ? null : (

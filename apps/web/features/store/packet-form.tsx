@@ -6,6 +6,7 @@ import { StyleSheet, View } from "react-native";
 import type { z } from "zod";
 import { space } from "../../theme/scale";
 import { ClockField } from "../../ui/clock-field";
+import { Choice } from "../../ui/choice";
 import { NameSearch } from "../../ui/combobox";
 import { FormNumber, FormText } from "../../ui/form";
 import { Button } from "../../ui/press";
@@ -23,6 +24,15 @@ interface PacketFormProps {
 }
 
 const MOST_FOUND = 8;
+const UNREAD = "unread";
+/** What a packet says of gluten, read word by word. */
+const glutenOptions = [
+  { value: UNREAD, label: "Not read yet" },
+  { value: "certified", label: "A gluten-free mark" },
+  { value: "claimed", label: "“Gluten-free”" },
+  { value: "silent", label: "Nothing" },
+  { value: "may-contain", label: "May contain it" },
+];
 const empty = { name: "", currency: "EUR" };
 
 /** A packet as it stands on the shelf: what is in it, what it cost, what is left, and what its label says. What is not known stays open. */
@@ -80,6 +90,18 @@ export function PacketForm({ start, shelf, fault, busy, onKeep, onLeave }: Packe
         <FormText control={control} name="lot" label="Lot" style={styles.field} />
       </View>
       <FormText control={control} name="statement" label="What it says of traces, word by word" />
+      <Controller
+        control={control}
+        name="gluten"
+        render={({ field }) => (
+          <Choice
+            label="Of gluten it says"
+            options={glutenOptions}
+            value={field.value ?? UNREAD}
+            onChange={(next) => field.onChange(next === UNREAD ? undefined : next)}
+          />
+        )}
+      />
       {fault ? <Body tone="stop">{fault}</Body> : null}
       <View style={styles.fields}>
         <Button kind="main" disabled={busy} onPress={() => void handleSubmit(onKeep)()}>

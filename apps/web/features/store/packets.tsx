@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredPacket } from "@uprise/contract";
-import { gramsText, moneyText, type Packet } from "@uprise/core";
+import { gramsText, moneyText, type Packet, repriced } from "@uprise/core";
+import { format } from "date-fns";
 import { useRef, useState } from "react";
 import { Failed, Loading } from "../../ui/state";
 import { newId, wire } from "../wire/client";
@@ -10,10 +11,22 @@ import { PacketForm } from "./packet-form";
 import { OwnShelf } from "./own-shelf";
 import { useTakeOff } from "./use-shelf-writes";
 
+const today = (): string => format(new Date(), "yyyy-MM-dd");
+
+/** What a packet cost before, where it cost otherwise. */
+function dearer({ price, sizeG, prices = [] }: Packet): string | null {
+  const before = prices.at(-1);
+  if (!before || price === undefined || before.price <= 0) return null;
+  const percent = Math.round(100 * (price / sizeG / (before.price / before.sizeG) - 1));
+  return percent === 0 ? null : `${Math.abs(percent)} % ${percent > 0 ? "dearer" : "cheaper"} than before ${before.on}`;
+}
+
 /** A packet in a sentence. */
-export function packetSentence({ sizeG, price, currency, leftG, openedOn, bestBefore, lot }: Packet): string {
+export function packetSentence(packet: Packet): string {
+  const { sizeG, price, currency, leftG, openedOn, bestBefore, lot } = packet;
   return [
     `${gramsText(sizeG)}${price === undefined ? ", no price" : ` for ${moneyText(price, currency)}`}`,
+    dearer(packet),
     leftG === undefined ? null : `${gramsText(leftG)} left`,
     openedOn === undefined ? null : `opened ${openedOn}`,
     bestBefore === undefined ? null : `best before ${bestBefore}`,
@@ -33,7 +46,9 @@ export function Packets() {
   const [open, setOpen] = useState<string | null>(null);
   const save = useMutation({
     mutationFn: ({ stored, packet }: { stored: StoredPacket | null; packet: Packet }) =>
-      stored ? wire.changePacket(stored.id, stored.version, packet) : wire.createPacket(id.current, packet),
+      stored
+        ? wire.changePacket(stored.id, stored.version, repriced(stored.packet, packet, today()))
+        : wire.createPacket(id.current, packet),
     onSuccess: async () => {
       id.current = newId();
       await queries.invalidateQueries({ queryKey: keys.packets.all });

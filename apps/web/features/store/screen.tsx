@@ -10,6 +10,8 @@ import { Button, Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Small, Title } from "../../ui/words";
+import { AccessShelf } from "../access/shelf";
+import { CopiesShelf } from "../exchange/copies-shelf";
 import { BlendForm } from "./blend-form";
 import { Devices } from "./devices";
 import { Ovens } from "./ovens";
@@ -22,7 +24,7 @@ import { SettingsShelf } from "./settings";
 import { TakenOffNotice } from "./taken-off";
 import { useTakeOff } from "./use-shelf-writes";
 
-const shelves = ["ingredients", "packets", "pans", "ovens", "devices", "settings"] as const;
+const shelves = ["ingredients", "packets", "pans", "ovens", "devices", "copies", "access", "settings"] as const;
 export type ShelfName = (typeof shelves)[number];
 const shelfTitle: Record<ShelfName, string> = {
   ingredients: "Ingredients",
@@ -30,6 +32,8 @@ const shelfTitle: Record<ShelfName, string> = {
   pans: "Pans",
   ovens: "Ovens",
   devices: "Devices",
+  copies: "Copies",
+  access: "Who comes in",
   settings: "Settings",
 };
 
@@ -61,6 +65,10 @@ export function StoreScreen({ shelf }: { shelf: ShelfName }) {
         <Ovens />
       ) : shelf === "devices" ? (
         <Devices />
+      ) : shelf === "copies" ? (
+        <CopiesShelf />
+      ) : shelf === "access" ? (
+        <AccessShelf />
       ) : (
         <SettingsShelf />
       )}

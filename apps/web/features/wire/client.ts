@@ -60,9 +60,27 @@ import {
   storedVesselSchema,
   type VesselInput,
   vesselInputSchema,
+  accessSchema,
+  enterSchema,
+  type ExportRequest,
+  exportRequestSchema,
+  healthSchema,
+  helperSchema,
+  importAnswerSchema,
+  type ImportRequest,
+  importRequestSchema,
+  recoverySchema,
+  type RestoreAnswer,
+  restoreAnswerSchema,
+  type ScaleUpRequest,
+  scaleUpRequestSchema,
+  scaleUpSchema,
+  sessionSchema,
+  undoneSchema,
 } from "@uprise/contract";
 import type { BakeEvent, Ingredient, Packet, Plan, Trial, Wish } from "@uprise/core";
 import { z } from "zod";
+import { tabId } from "../../device/tab";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
 /** An answer that was no success, in words for the one at the screen. `status` is 0 when there was no answer at all. */
@@ -76,6 +94,15 @@ export class WireError extends Error {
     this.name = "WireError";
   }
 }
+
+/** Calls when the server asks for the passcode: whoever draws the way in. */
+let onLocked: () => void = () => undefined;
+export const whenLocked = (does: () => void): void => {
+  onLocked = does;
+};
+
+/** What every call tells of itself: the tab it comes from, so that what it writes is no news to it. */
+const told = async (): Promise<Record<string, string>> => ({ "x-uprise-tab": await tabId() });
 
 /** Nothing is waited for longer than this, ms. */
 const LIMIT_MS = 15_000;
@@ -101,6 +128,7 @@ async function send<S extends z.ZodType>(
       method,
       signal: limit.signal,
       headers: {
+        ...(method === "GET" ? {} : await told()),
         ...(body === undefined ? {} : { "content-type": "application/json" }),
         ...(version === undefined ? {} : { "if-match": `"${version}"` }),
       },
@@ -117,6 +145,7 @@ async function send<S extends z.ZodType>(
     if (!response.ok) {
       const parsed = problemSchema.safeParse(json);
       const problem = parsed.success ? parsed.data : undefined;
+      if (response.status === 401 && !path.startsWith("/api/session") && !path.startsWith("/api/recover")) onLocked();
       throw new WireError(response.status, refusalWords(response.status, problem), problem);
     }
     if (schema === null) return undefined as z.infer<S>;
@@ -132,6 +161,18 @@ async function send<S extends z.ZodType>(
     clearTimeout(timer);
     signal?.removeEventListener("abort", stop);
   }
+}
+
+/** A call whose body or answer is bytes. */
+async function raw(path: string, init: RequestInit): Promise<Response> {
+  const headers = { ...(init.headers as Record<string, string>), ...(await told()) };
+  const response = await fetch(path, { ...init, headers }).catch(() => {
+    throw new WireError(0, noAnswer);
+  });
+  if (response.ok) return response;
+  if (response.status === 401) onLocked();
+  const problem = problemSchema.safeParse(await response.json().catch(() => undefined)).data;
+  throw new WireError(response.status, refusalWords(response.status, problem), problem);
 }
 
 const toldPlanSchema = z.object({
@@ -320,6 +361,41 @@ export const wire = {
     if (!parsed.success) throw new WireError(0, notUnderstood);
     return parsed.data;
   },
+  session: (signal?: AbortSignal) => send(sessionSchema, "GET", "/api/session", { signal }),
+  enter: (passcode: string, device: string) =>
+    send(sessionSchema, "POST", "/api/session", { body: enterSchema.parse({ passcode, device }) }),
+  leave: () => send(null, "DELETE", "/api/session"),
+  recover: (code: string, passcode: string) => send(recoverySchema, "POST", "/api/recover", { body: { code, passcode } }),
+  access: (signal?: AbortSignal) => send(accessSchema, "GET", "/api/access", { signal }),
+  letGo: (id: string) => send(null, "DELETE", at("/api/access/devices", id)),
+  setHelper: (passcode: string | null) => send(null, "PUT", "/api/access/helper", { body: helperSchema.parse({ passcode }) }),
+  setPasscode: (old: string, passcode: string) => send(recoverySchema, "PUT", "/api/access/passcode", { body: { old, passcode } }),
+  health: (signal?: AbortSignal) => send(healthSchema, "GET", "/api/health", { signal }),
+  scaleUp: (body: ScaleUpRequest, signal?: AbortSignal) =>
+    send(scaleUpSchema, "POST", "/api/scale-up", { body: scaleUpRequestSchema.parse(body), signal }),
+  /** A file to be kept, with the name the server gives it. */
+  exportFile: async (asked: ExportRequest): Promise<{ name: string; content: Blob }> => {
+    const response = await raw("/api/export", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(exportRequestSchema.parse(asked)),
+    });
+    return {
+      name: /filename="([^"]+)"/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "uprise",
+      content: await response.blob(),
+    };
+  },
+  importText: (asked: ImportRequest, take = false) =>
+    send(importAnswerSchema, "POST", `/api/import${take ? "?take=1" : ""}`, { body: importRequestSchema.parse(asked) }),
+  restore: async (archive: Blob, take: boolean): Promise<RestoreAnswer> => {
+    const response = await raw(`/api/restore${take ? "?take=1" : ""}`, {
+      method: "POST",
+      headers: { "content-type": "application/zip" },
+      body: archive,
+    });
+    return restoreAnswerSchema.parse(await response.json());
+  },
+  undoRestore: (id: string) => send(undoneSchema, "DELETE", at("/api/restore", id)),
   packets: (signal?: AbortSignal) =>
     every((page) => send(pageOf(storedPacketSchema), "GET", `/api/packets?pageSize=${PAGE}&page=${page}`, { signal })),
   createPacket: (id: string, packet: Packet) =>

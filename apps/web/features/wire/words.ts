@@ -11,6 +11,7 @@ const words: Record<string, string> = {
   "took-too-long": "That took too long and was stopped. A smaller batch may help.",
   "disk-full": "The disk of the server is full; what you wrote is kept on this device. Make room there, then save again.",
   internal: "The server could not finish this. Nothing was changed; try again.",
+  "not-allowed": "That is for a baker to do; this device came in as a helper.",
   "unknown-ingredient": "One of the lines names something that is not in this kitchen's store.",
   "formula-cycle": "A formula cannot hold itself, not even through another one.",
 };

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import { baked } from "../analyse";
 import type { Analysis } from "../balance/readings";
 import { type AsideOf, sortLines } from "../formula/components";
 import { cookedItems, weighedAsides } from "../formula/component-mass";
@@ -52,7 +51,6 @@ export type Label = z.infer<typeof labelSchema>;
 interface Made {
   items: Item[];
   netG: Range;
-  analysis: Analysis;
   /** Each part with the water it has lost. */
   parts: { items: readonly Item[]; place: "batter" | (AsideOf["component"]["place"] & string); lostG: Range }[];
 }
@@ -62,9 +60,8 @@ const dayText = ({ low, high }: Range, unit: string): string => {
   return from === to ? `${from} ${unit}${from === 1 ? "" : "s"}` : `${from} to ${to} ${unit}s`;
 };
 
-/** Everything that is in one bake and goes over the counter with it; what stands apart is not. Throws as `baked`. */
-function madeOf(input: Opened, shelf: Shelf): Made {
-  const { analysis } = baked(input, shelf, { frames: 0 });
+/** Everything that is in one bake and goes over the counter with it; what stands apart is not. */
+function madeOf(input: Opened, analysis: Analysis, shelf: Shelf): Made {
   const { batter, asides } = sortLines(input.lines, input.components, shelf);
   const sold = weighedAsides(asides, shelf).filter(({ place }) => place !== "apart");
   const inOven = sold.filter(({ place }) => place !== "after");
@@ -78,7 +75,6 @@ function madeOf(input: Opened, shelf: Shelf): Made {
   return {
     items: all,
     netG: { low: net(lossPercent.high), mid: net(lossPercent.mid), high: net(lossPercent.low) },
-    analysis,
     parts: [
       { items: crumb, place: "batter", lostG: share(massOf(crumb)) },
       ...sold.map((one) => ({ items: cookedItems(one), place: one.place as "top", lostG: one.place === "top" || one.place === "base" ? share(one.mass.massG) : exactly(0) })),
@@ -102,12 +98,19 @@ function storageText({ counterDays, fridgeDays, freezerMonths }: Label["keeping"
 }
 
 /**
- * The label of a formula for a region, by what went in, what the bake takes away and what this kitchen's packets say. It lists and asks; it
- * never declares a bake safe. Throws as `baked`, for what cannot be baked has no label.
+ * The label of a formula for a region, by what went in, what the bake (`analysis`, of the same input) takes away and what this kitchen's packets
+ * say. It lists and asks; it never declares a bake safe. Throws as `resolve`.
  */
-export function labelOf(input: Opened, kind: Kind, regionId: RegionId, packets: readonly Packet[], shelf: Shelf = builtInShelf): Label {
+export function labelOf(
+  input: Opened,
+  analysis: Analysis,
+  kind: Kind,
+  regionId: RegionId,
+  packets: readonly Packet[],
+  shelf: Shelf = builtInShelf,
+): Label {
   const region = regions[regionId];
-  const { items, netG, analysis, parts } = madeOf(input, shelf);
+  const { items, netG, parts } = madeOf(input, analysis, shelf);
   const { pieces } = analysis.fill;
   const { listed, waterLeftOut } = ingredientList(items, netG, region, shelf);
   const ids = new Set(items.map(({ ingredient }) => ingredient.id));

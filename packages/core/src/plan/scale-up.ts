@@ -19,6 +19,8 @@ export const scaleUpSchema = z.object({
   perBatch: z.object({
     massG: z.number(),
     pieces: z.number(),
+    /** The last batch takes what is left. */
+    lastPieces: z.number(),
     /** Of the bowl, with room to mix in. */
     bowlShare: z.number(),
     /** Minutes of hands from the first weighing to the door. */
@@ -88,14 +90,19 @@ export function scaleUp(input: Opened, times: number, workshop: Workshop, packet
   const pieces = Math.max(1, Math.round(onePieces * times));
   const loads = Math.max(1, Math.ceil(pieces / Math.max(1, workshop.placesPerLoad)));
   // A batch is no larger than the bowl mixes and the oven takes at once.
-  let batches = Math.max(loads, Math.ceil((litres * times) / (workshop.bowlMl * BOWL_FULL)));
+  const inBowl = Math.max(1, Math.floor((workshop.bowlMl * BOWL_FULL * onePieces) / litres));
+  let batches = Math.max(loads, Math.ceil(pieces / inBowl));
   let made = at(times / batches);
   // Smaller ones until the last piece has its lift, as long as that helps; a batch of one piece is as small as it gets.
   while (batches < MOST_BATCHES && quarter !== null && afterWetting(made.steps) > quarter && (onePieces * times) / batches > 1) {
     batches++;
     made = at(times / batches);
   }
-  const perBatch = { pieces: pieces / batches, massG: (one.batch.massG * times) / batches };
+  // Whole pieces in every batch; the last one takes what is left.
+  const each = Math.ceil(pieces / batches);
+  batches = Math.ceil(pieces / each);
+  made = at(each / onePieces);
+  const perBatch = { pieces: each, lastPieces: pieces - each * (batches - 1), massG: (one.batch.massG * each) / onePieces };
   const waits = afterWetting(made.steps);
   const bakeMinutes = one.bake.minutes.mid;
   const loadG = (one.batch.massG * times) / loads;
@@ -122,13 +129,13 @@ export function scaleUp(input: Opened, times: number, workshop: Workshop, packet
     pieces,
     massG: one.batch.massG * times,
     batches,
-    perBatch: { ...perBatch, bowlShare: (litres * times) / batches / workshop.bowlMl, minutes: grown, waits, tenth, quarter },
+    perBatch: { ...perBatch, bowlShare: (litres * each) / onePieces / workshop.bowlMl, minutes: grown, waits, tenth, quarter },
     loads,
     ovenMinutes: loads * bakeMinutes,
     kWhPerLoad: kWh,
     wholePackets,
     otherwise: [
-      `Hands: ${much(small.mid)} for the formula as it stands, ${much(grown.mid)} for a batch of ${gramsText(perBatch.massG)}${times / batches > 1.15 ? `, which is ${Math.round((times / batches) * 10) / 10} times as much` : ""}; ${much(grown.mid * batches)} in all.`,
+      `Hands: ${much(small.mid)} for the formula as it stands, ${much(grown.mid)} for a batch of ${gramsText(perBatch.massG)}${each / onePieces > 1.15 ? `, which is ${Math.round((10 * each) / onePieces) / 10} times as much` : ""}; ${much(grown.mid * batches)} in all.`,
       quarter === null
         ? "Standing: this batter loses no lift worth telling while it waits."
         : `Standing: the last piece of a batch is in the oven ${much(waits)} after it was wetted; ${tenth === null ? "" : `${much(tenth)} cost a tenth of the oven's lift, `}${much(quarter)} a quarter${waits > quarter ? ": a second pair of hands, or a powder that waits for heat" : ""}.`,

@@ -1,0 +1,12 @@
+import { useLocalSearchParams } from "expo-router";
+import { LabelSheet } from "../../../features/label/print-page";
+import { PaperTheme } from "../../../theme/theme";
+
+export default function Print() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return (
+    <PaperTheme>
+      <LabelSheet id={id} />
+    </PaperTheme>
+  );
+}

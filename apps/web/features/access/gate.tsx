@@ -1,0 +1,128 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { passcodeSchema } from "@uprise/contract";
+import { type ReactNode, useEffect, useState } from "react";
+import { ScrollView, StyleSheet, View } from "react-native";
+import { readDevice, writeDevice } from "../../device/local";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Field } from "../../ui/field";
+import { Button } from "../../ui/press";
+import { useTitle } from "../../ui/use-title";
+import { Body, Heading, Lead, Small, Title } from "../../ui/words";
+import { useChanges } from "../wire/changes";
+import { whenLocked, wire } from "../wire/client";
+import { keys } from "../wire/keys";
+import { RecoveryCode } from "./recovery-code";
+
+const DEVICE = "device-name";
+
+/** Everything behind the passcode, where this kitchen asks for one. Without an answer it opens all the same: what is kept on the device is this device's. */
+export function Gate({ children }: { children: ReactNode }) {
+  const queries = useQueryClient();
+  const { data } = useQuery({ queryKey: keys.session.all, queryFn: ({ signal }) => wire.session(signal), staleTime: Infinity });
+  const locked = data?.needed === true && data.here === null;
+  useEffect(() => {
+    whenLocked(() => void queries.invalidateQueries({ queryKey: keys.session.all }));
+  }, [queries]);
+  useChanges(data !== undefined && !locked);
+  return locked ? <Enter /> : children;
+}
+
+function Enter() {
+  const colours = useColours();
+  const queries = useQueryClient();
+  const [passcode, setPasscode] = useState("");
+  const [device, setDevice] = useState(() => readDevice(DEVICE) ?? "");
+  const [lost, setLost] = useState(false);
+  useTitle("Passcode");
+  const enter = useMutation({
+    mutationFn: () => wire.enter(passcode, device.trim()),
+    onSuccess: async (session) => {
+      writeDevice(DEVICE, device.trim());
+      queries.setQueryData(keys.session.all, session);
+      await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.session.all[0] });
+    },
+  });
+  const ready = passcode !== "" && device.trim() !== "";
+  if (lost) return <Recover onLeave={() => setLost(false)} />;
+  return (
+    <ScrollView style={{ backgroundColor: colours.paper }} contentContainerStyle={styles.page} keyboardShouldPersistTaps="handled">
+      <View role="main" style={styles.form}>
+        <Title>Uprise</Title>
+        <Lead>This kitchen asks who comes in.</Lead>
+        <Field
+          label="This device"
+          value={device}
+          onChange={setDevice}
+          hint="A name by which it can be let go again, such as “Counter phone”."
+        />
+        <Field
+          label="Passcode"
+          value={passcode}
+          onChange={setPasscode}
+          onSubmit={() => ready && enter.mutate()}
+          secret
+          {...(enter.error ? { error: enter.error.message } : {})}
+        />
+        <Button kind="main" disabled={!ready || enter.isPending} onPress={() => enter.mutate()}>
+          Come in
+        </Button>
+        <Button kind="quiet" onPress={() => setLost(true)}>
+          The passcode is lost
+        </Button>
+      </View>
+    </ScrollView>
+  );
+}
+
+/** A new passcode by the code that was written down. */
+function Recover({ onLeave }: { onLeave: () => void }) {
+  const colours = useColours();
+  const [code, setCode] = useState("");
+  const [passcode, setPasscode] = useState("");
+  const recover = useMutation({ mutationFn: () => wire.recover(code, passcode) });
+  const fault = passcode === "" ? undefined : passcodeSchema.safeParse(passcode).error?.issues[0]?.message;
+  return (
+    <ScrollView style={{ backgroundColor: colours.paper }} contentContainerStyle={styles.page} keyboardShouldPersistTaps="handled">
+      <View role="main" style={styles.form}>
+        <Title>Uprise</Title>
+        {recover.data ? (
+          <>
+            <RecoveryCode code={recover.data.recovery} />
+            <Button kind="main" onPress={onLeave}>
+              I have written it down
+            </Button>
+          </>
+        ) : (
+          <>
+            <Heading>A new passcode</Heading>
+            <Body>The recovery code was shown when the passcode was set. With it, every device is let go and comes in anew.</Body>
+            <Field
+              label="Recovery code"
+              value={code}
+              onChange={setCode}
+              {...(recover.error ? { error: recover.error.message } : {})}
+            />
+            <Field label="New passcode" value={passcode} onChange={setPasscode} secret {...(fault ? { error: fault } : {})} />
+            <Button
+              kind="main"
+              disabled={code.trim() === "" || passcode === "" || fault !== undefined || recover.isPending}
+              onPress={() => recover.mutate()}
+            >
+              Set it
+            </Button>
+            <Button kind="quiet" onPress={onLeave}>
+              Back to the passcode
+            </Button>
+            <Small tone="faint">Without the code, npm run passcode on the server's own machine sets a new one.</Small>
+          </>
+        )}
+      </View>
+    </ScrollView>
+  );
+}
+
+const styles = StyleSheet.create({
+  page: { flexGrow: 1, padding: space.xl, justifyContent: "center", alignItems: "center" },
+  form: { gap: space.l, width: "100%", maxWidth: 420 },
+});

@@ -1,0 +1,25 @@
+import { type RegionId, regionIds, regions } from "@uprise/core";
+import { useState } from "react";
+import { readDevice, writeDevice } from "../../device/local";
+
+const KEPT = "label-region";
+
+/** For whose law labels are made on this device: the one chosen last, else by the language of the browser. */
+export function useRegion(): [RegionId, (region: RegionId) => void] {
+  const [region, setRegion] = useState<RegionId>(() => {
+    const kept = regionIds.find((id) => id === readDevice(KEPT));
+    if (kept) return kept;
+    const country = /-([A-Z]{2})\b/.exec(globalThis.navigator?.language ?? "")?.[1];
+    const near: Record<string, RegionId> = { GB: "uk", US: "us", CA: "ca", AU: "au", NZ: "au" };
+    return near[country ?? ""] ?? "eu";
+  });
+  return [
+    region,
+    (next) => {
+      writeDevice(KEPT, next);
+      setRegion(next);
+    },
+  ];
+}
+
+export const regionOptions = regionIds.map((value) => ({ value, label: regions[value].name }));

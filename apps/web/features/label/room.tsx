@@ -1,0 +1,207 @@
+import { type Analysis, CoreError, gramsText, type Formula, type Label, labelOf, moneyText, type Opened } from "@uprise/core";
+import { useMemo } from "react";
+import { StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
+import { Fact, Table } from "../../ui/facts";
+import { Link } from "../../ui/link";
+import { Notice } from "../../ui/notice";
+import { Failed } from "../../ui/state";
+import { Body, Heading, Small } from "../../ui/words";
+import { type KitchenHere, usePackets } from "../wire/queries";
+import { regionOptions, useRegion } from "./region";
+import { IngredientsText, nutritionRows } from "./words";
+
+interface LabelRoomProps {
+  id: string;
+  formula: Formula;
+  analysis: Analysis;
+  open: () => Opened;
+  kitchen: KitchenHere;
+}
+
+/** What goes on the packet, how long it keeps, where it may hurt, and what it costs: computed here, by the bench as it is now. */
+export function LabelRoom({ id, formula, analysis, open, kitchen }: LabelRoomProps) {
+  const { shelf } = kitchen;
+  const { data: stored } = usePackets();
+  const [region, setRegion] = useRegion();
+  const label = useMemo(() => {
+    try {
+      const packets = (stored ?? []).map(({ packet }) => packet);
+      return labelOf(open(), analysis, formula.kind, region, packets, shelf);
+    } catch (error) {
+      if (error instanceof CoreError) return error.message;
+      throw error;
+    }
+  }, [open, analysis, formula.kind, region, stored, shelf]);
+  if (typeof label === "string") return <Failed title="There is no label for this." detail={label} />;
+  const name = (ingredientId: string): string => shelf.get(ingredientId)?.name ?? ingredientId;
+  return (
+    <View style={styles.room}>
+      <Choice label="For whose law" options={regionOptions} value={region} onChange={setRegion} />
+      <OnThePacket label={label} title={formula.title} />
+      <Link to={`/print/label/${id}`} style={styles.link}>
+        <Body strong style={styles.underlined}>
+          A sheet of labels to print
+        </Body>
+      </Link>
+      <Nutrition label={label} />
+      <Gluten label={label} />
+      <Keeping label={label} />
+      {label.cautions.length > 0 ? (
+        <View style={styles.part}>
+          <Heading>Take care</Heading>
+          {label.cautions.map(({ id: caution, words }) => (
+            <Notice key={caution} gravity="caution" title={words} />
+          ))}
+        </View>
+      ) : null}
+      <CostPart label={label} name={name} />
+      <View style={styles.part}>
+        <Heading>Before it is printed</Heading>
+        {label.open.map((sentence) => (
+          <Body key={sentence}>{`– ${sentence}`}</Body>
+        ))}
+        <Small tone="faint">{`By ${label.source}; as it stood in ${label.asOf}. Your local authority has the last word.`}</Small>
+      </View>
+    </View>
+  );
+}
+
+function OnThePacket({ label, title }: { label: Label; title: string }) {
+  const colours = useColours();
+  return (
+    <View style={[styles.packet, { borderColor: colours.ink }]} role="group" aria-label="On the packet">
+      <Heading>{title}</Heading>
+      <IngredientsText ingredients={label.ingredients} />
+      {label.contains === null ? null : <Body strong>{label.contains}</Body>}
+      {label.mayContain.map(({ packet, statement }) => (
+        <Body key={`${packet}${statement}`}>{`As “${packet}” prints it: ${statement}`}</Body>
+      ))}
+      <Body>{`Net: ${label.netText}.`}</Body>
+      <Body>{label.storage}</Body>
+    </View>
+  );
+}
+
+function Nutrition({ label }: { label: Label }) {
+  const piece = Math.round(label.nutrition.pieceG.mid);
+  return (
+    <View style={styles.part}>
+      <Heading>Nutrition</Heading>
+      <Table
+        label="Nutrition"
+        head={["reckoned, not measured", "100 g", label.pieces > 1 ? `${piece} g piece` : "all of it"]}
+        rows={nutritionRows(label.nutrition, label.region).map((row) => ({ key: row.key, cells: [
+          <View key="name">
+            <Body>{row.name}</Body>
+            <Small tone="faint">{row.spread}</Small>
+          </View>,
+          row.per100g,
+          row.piece,
+        ] }))}
+      />
+    </View>
+  );
+} // prettier-ignore
+
+const stateWords = { confirmed: "its packet says so", open: "not confirmed", against: "speaks against it" } as const;
+
+function Gluten({ label }: { label: Label }) {
+  const { checks, caution, claim } = label.gluten;
+  const colours = useColours();
+  const open = checks.filter(({ state }) => state === "open").length;
+  return (
+    <View style={styles.part}>
+      <Heading>Gluten-free?</Heading>
+      <Body strong>
+        {claim === "against"
+          ? "As this shelf is, the words may not stand on it."
+          : open > 0
+            ? `${open} of ${checks.length} packets still have to say it.`
+            : "Every packet that must say it does. That is what is needed to ask for a test, and no more."}
+      </Body>
+      <View role="list" aria-label="What each packet must say">
+        {checks.map(({ ingredientId, name, ask, state, by }) => (
+          <View key={ingredientId} role="listitem" style={[styles.check, { borderBottomColor: colours.rule }]}>
+            <Body strong={state !== "confirmed"} tone={state === "against" ? "stop" : state === "open" ? "caution" : "ink"}>
+              {`${state === "confirmed" ? "✓" : state === "open" ? "?" : "✗"}  ${name}: ${stateWords[state]}`}
+            </Body>
+            <Small tone="faint">{`${ask}${by ? ` ${by}.` : ""}`}</Small>
+          </View>
+        ))}
+      </View>
+      <Small tone="faint">{caution}</Small>
+    </View>
+  );
+}
+
+const days = ({ low, high }: { low: number; high: number }, unit: string): string => {
+  const [from, to] = [Math.max(1, Math.floor(low)), Math.max(1, Math.floor(high))];
+  return from === to ? `${from} ${unit}${from > 1 ? "s" : ""}` : `${from}–${to} ${unit}s`;
+};
+
+function Keeping({ label }: { label: Label }) {
+  const { keeping } = label;
+  const { low, mid, high } = keeping.waterActivity;
+  return (
+    <View style={styles.part}>
+      <Heading>Keeping</Heading>
+      <Fact
+        name="On the counter, wrapped"
+        value={keeping.counterDays ? (keeping.counterDays.high < 1 ? "the same day" : days(keeping.counterDays, "day")) : "not at all"}
+        why={keeping.why.join(" ")}
+        source="Kitchen ranges by kind of bake, and days until mould by water activity; spread as it is in kitchens."
+      />
+      <Fact name="In the fridge" value={days(keeping.fridgeDays, "day")} why="Cold slows mould about fivefold and lets starch set faster: warm it before it is eaten." />
+      <Fact name="Frozen" value={keeping.freezerMonths ? days(keeping.freezerMonths, "month") : "not as it is"} why={`${keeping.freeze} ${keeping.thaw}`} />
+      <Fact
+        name="Water activity, about"
+        value={`${low.toFixed(2)}–${high.toFixed(2)}`}
+        why={`${mid.toFixed(3)} is likeliest: water that starch, protein and fibre do not hold, against what sugar and salt are dissolved in it. Bacteria want more than 0.92, most moulds more than 0.80.`}
+      />
+      <Body>{`To freshen it: ${keeping.refresh}`}</Body>
+    </View>
+  );
+} // prettier-ignore
+
+function CostPart({ label: { cost, pieces }, name }: { label: Label; name: (id: string) => string }) {
+  if (!cost)
+    return (
+      <View style={styles.part}>
+        <Heading>Cost</Heading>
+        <Body>None of its packets has a price yet.</Body>
+        <Link to="/store/packets" style={styles.link}>
+          <Body style={styles.underlined}>Write packets down in the store</Body>
+        </Link>
+      </View>
+    );
+  const money = (amount: number): string => moneyText(amount, cost.currency);
+  const span = ({ low, mid, high }: { low: number; mid: number; high: number }): string =>
+    high - low < 0.005 ? money(mid) : `${money(mid)}, ${low.toFixed(2)}–${high.toFixed(2)}`;
+  const lines = [...cost.lines].filter((line) => line.cost !== null).sort((a, b) => (b.cost?.mid ?? 0) - (a.cost?.mid ?? 0));
+  const last = cost.before.at(-1);
+  return (
+    <View style={styles.part}>
+      <Heading>Cost</Heading>
+      <Body strong>{`${span(cost.piece)} ${pieces > 1 ? "a piece" : "for it"}; ${money(cost.perKg.mid)} a kilogram that comes out of the oven.`}</Body>
+      {last ? <Body>{`Before ${last.on} the batch cost ${money(last.batch)}; now ${money(cost.batch.mid)}.`}</Body> : null}
+      <Table
+        label="Cost by ingredient"
+        head={["of its packet", "uses", cost.currency]}
+        rows={lines.slice(0, 8).map(({ ingredientId, grams, cost: each, packet }) => ({ key: ingredientId, cells: [packet ?? name(ingredientId), gramsText(grams), (each?.mid ?? 0).toFixed(2)] }))}
+      />
+      {cost.unpriced.length > 0 ? <Small tone="caution">{`Not in the sum, for want of a price: ${cost.unpriced.map((one) => name(one).toLowerCase()).join(", ")}.`}</Small> : null}
+    </View>
+  );
+} // prettier-ignore
+
+const styles = StyleSheet.create({
+  room: { gap: space.xl },
+  part: { gap: space.s },
+  packet: { borderWidth: 2, padding: space.m, gap: space.s },
+  check: { borderBottomWidth: 1, paddingVertical: space.s, gap: space.hair },
+  link: { alignSelf: "flex-start" },
+  underlined: { textDecorationLine: "underline" },
+});
