@@ -124,8 +124,8 @@ test("the worker in the browser and the core in Node give the same bake to 1e-9"
   const { start, massSpread } = ready({ kind: "loaf", batchG: 950 });
   const here = simulateStart(start, massSpread);
   const page = await kitchen.open("/store");
-  const parts = (await (await fetch(`${kitchen.url}/parts.json`)).json()) as string[];
-  const file = parts.find((part) => /bake-worker\.[0-9a-f]{12}\.js$/.test(part)) ?? "";
+  const kept = await (await fetch(`${kitchen.url}/service-worker.js`)).text();
+  const file = /\/bake-worker\.[0-9a-f]{12}\.js/.exec(kept)?.[0] ?? "";
   const there = await page.evaluate(
     ({ job, from }) =>
       new Promise<Simulation>((done, fail) => {

@@ -33,11 +33,11 @@ test("every change of the sheet moves the readings in the browser, with the serv
   expect(await readingOf(page, "lift")).not.toBe(start.lift);
 
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await page.getByText(/The server does not answer/).waitFor();
+  await page.getByText("Saved on this device; it goes out when the server answers").waitFor();
   await page.context().setOffline(false);
   await page.reload();
   await page.getByLabel("Amount of Lemon juice").waitFor();
-  await page.getByText("Not saved, from version 1").waitFor();
+  await page.getByText("Saved, version 2").waitFor();
   await page.context().close();
 });
 

@@ -131,7 +131,7 @@ test("a draft that cannot be read is set aside and said; one at fault is mended 
   await page.context().close();
 });
 
-test("the server away: saving ends in a sentence and a button, a room still opens, and it is not told as not found", async () => {
+test("the server away: what is saved waits on the device, goes out by itself when it is back, and is not told as not found", async () => {
   const page = await kitchen.open("/bench/lentil-skillet");
   await page.getByTestId("instrument-lift").waitFor();
   await page.getByLabel("Name of the formula").fill("Tray bread of the pier");
@@ -139,14 +139,19 @@ test("the server away: saving ends in a sentence and a button, a room still open
   await page.locator("html[data-parts=here]").waitFor();
   await page.context().setOffline(true);
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await page.getByText(/The server does not answer/).waitFor();
-  await page.context().setOffline(false);
-  await page.getByRole("button", { name: "Try again" }).last().click();
-  await page.getByText("Saved, version 2").waitFor();
-  await page.context().setOffline(true);
+  await page.getByText("Saved on this device; it goes out when the server answers").waitFor();
+  await page
+    .getByRole("region", { name: "Waiting for the server" })
+    .getByText(/“Tray bread of the pier” is saved here/)
+    .waitFor();
   await page.getByRole("link", { name: "Formulas" }).click();
   await page.getByRole("heading", { name: "Formulas" }).waitFor();
   expect(await page.getByText(/no such formula|not found/i).count()).toBe(0);
+  await page.context().setOffline(false);
+  await page.getByRole("region", { name: "Waiting for the server" }).waitFor({ state: "detached" });
+  await page.goto(`${kitchen.url}/bench/lentil-skillet`);
+  await page.getByText("Saved, version 2").waitFor();
+  expect(await page.getByLabel("Name of the formula").inputValue()).toBe("Tray bread of the pier");
   await page.context().close();
 });
 

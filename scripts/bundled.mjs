@@ -4,7 +4,7 @@ import { install, orSentence } from "./prepare.mjs";
 
 /** Runs one of the scripts in TypeScript as the bundle that a server or a worker would be: `node scripts/bundled.mjs bench`. */
 const [name, ...args] = process.argv.slice(2);
-orSentence(install);
+await orSentence(install);
 const { build } = await import("esbuild");
 const outfile = join("node_modules/.uprise", `${name}.cjs`);
 await build({

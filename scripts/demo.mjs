@@ -1,9 +1,9 @@
 import { spawn } from "node:child_process";
 import { build, install, orSentence } from "./prepare.mjs";
 
-orSentence(() => {
-  install();
-  build();
+await orSentence(async () => {
+  await install();
+  await build();
 });
 const server = spawn(process.execPath, ["apps/server/dist/main.mjs"], {
   stdio: "inherit",

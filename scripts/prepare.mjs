@@ -33,11 +33,11 @@ const hashOf = (paths) => {
 };
 
 /** Does the work unless the same inputs were worked on before and the result is there. */
-const unlessStamped = (name, inputs, result, work) => {
+const unlessStamped = async (name, inputs, result, work) => {
   const stamp = join(STAMPS, name);
   const hash = hashOf(inputs);
   if (existsSync(result) && existsSync(stamp) && readFileSync(stamp, "utf8") === hash) return;
-  work();
+  await work();
   mkdirSync(STAMPS, { recursive: true });
   writeFileSync(stamp, hash);
 };
@@ -46,9 +46,9 @@ const unlessStamped = (name, inputs, result, work) => {
 export class CannotStart extends Error {}
 
 /** Ends with a sentence instead of a stack where the reason is known. */
-export function orSentence(work) {
+export async function orSentence(work) {
   try {
-    return work();
+    return await work();
   } catch (error) {
     console.error(error instanceof CannotStart ? `\n${error.message}` : error);
     process.exit(1);
@@ -130,9 +130,9 @@ function installDriver() {
 }
 
 /** Installs the packages of the lock file and the database's driver, once per lock file. */
-export function install() {
+export async function install() {
   refuseOldNode();
-  unlessStamped("install", ["package-lock.json"], "node_modules/fastify/package.json", () => {
+  await unlessStamped("install", ["package-lock.json"], "node_modules/fastify/package.json", () => {
     refuseFullDisk("Before the first start");
     console.log("1 of 2: installing packages (one to three minutes on the first start) …");
     const begun = Date.now();
@@ -153,8 +153,12 @@ export function install() {
 /** Where Debian puts Chromium; another one may be named. */
 export const CHROMIUM = process.env["UPRISE_CHROMIUM"] ?? "/usr/bin/chromium";
 
-/** Installs Debian's Chromium where it is missing, for the end-to-end tests. */
+/** Installs Debian's Chromium, and what reads a printed page back, where they are missing, for the end-to-end tests. */
 export function installChromium() {
+  if (!has("pdftotext") && !aptInstall("poppler-utils"))
+    throw new CannotStart(
+      "The tests print to PDF and read it back with pdftotext. Install poppler (poppler-utils) with this system's packages.",
+    );
   if (existsSync(CHROMIUM)) return;
   console.log("Installing Chromium from Debian's packages (a minute) …");
   if (!aptInstall("chromium"))
@@ -188,25 +192,44 @@ export function buildWorker(plain = false) {
   return `/bake-worker.${hash}.js`;
 }
 
-/** What comes only when it is opened, for a browser that fetches it ahead: every script and font of the build. */
-function listParts(folder) {
-  const parts = filesUnderAll(folder)
-    .map((file) => `/${file.slice(folder.length + 1).replaceAll("\\", "/")}`)
-    .filter((path) => /\.(?:js|css|ttf)$/.test(path));
-  writeFileSync(join(folder, "parts.json"), JSON.stringify(parts));
+/** The service worker, with a list of every file of the build that the application may need without a network. */
+async function buildServiceWorker(folder) {
+  const { getManifest } = await import("workbox-build");
+  const { manifestEntries, size, warnings } = await getManifest({
+    globDirectory: folder,
+    globPatterns: ["**/*.{js,css,ttf,html,webmanifest,ico,png}"],
+    globIgnores: ["service-worker.js"],
+    maximumFileSizeToCacheInBytes: 8_000_000,
+    // What carries a hash of its content in its name needs no other.
+    dontCacheBustURLsMatching: /[.-][0-9a-f]{12,32}\./,
+    modifyURLPrefix: { "": "/" },
+  });
+  for (const warning of warnings) throw new Error(`the list of files for the service worker: ${warning}`);
+  const { build: bundle } = await import("esbuild");
+  await bundle({
+    entryPoints: ["apps/web/sw/service-worker.ts"],
+    bundle: true,
+    minify: true,
+    format: "iife",
+    target: "es2022",
+    define: { "self.__WB_MANIFEST": JSON.stringify(manifestEntries), "process.env.NODE_ENV": '"production"' },
+    outfile: join(folder, "service-worker.js"),
+    logLevel: "error",
+  });
+  console.log(`The service worker keeps ${manifestEntries.length} files, ${(size / 1e6).toFixed(1)} MB.`);
 }
 
-const WEB_SOURCES = ["apps/web", "packages/core/src", "packages/contract/src", "package-lock.json"];
+const WEB_SOURCES = ["apps/web", "packages/core/src", "packages/contract/src", "package-lock.json", "scripts/prepare.mjs"];
 
 /** Builds the server's bundle and the exported web application when their sources changed. */
-export function build() {
-  unlessStamped(
+export async function build() {
+  await unlessStamped(
     "server",
     ["apps/server/src", "packages/core/src", "packages/contract/src", "scripts/build-server.mjs", "package-lock.json"],
     "apps/server/dist/main.mjs",
     () => run(process.execPath, ["scripts/build-server.mjs"]),
   );
-  unlessStamped("web", WEB_SOURCES, "apps/web/dist/index.html", () => {
+  await unlessStamped("web", WEB_SOURCES, "apps/web/dist/index.html", async () => {
     console.log("Building the web application (half a minute to three minutes) …");
     const worker = buildWorker();
     const expo = join(process.cwd(), "node_modules/.bin/expo");
@@ -217,12 +240,12 @@ export function build() {
     });
     if (result.status !== 0)
       throw new Error(`expo export ended with ${result.status ?? result.signal}\n${result.stdout}\n${result.stderr}`);
-    listParts("apps/web/dist");
+    await buildServiceWorker("apps/web/dist");
     compress("apps/web/dist");
   });
 }
 
-const COMPRESSED = /\.(?:js|css|html|json|ttf|svg|ico)$/;
+const COMPRESSED = /\.(?:js|css|html|json|ttf|svg|ico|webmanifest)$/;
 
 /** Lays a gzip and a Brotli form beside every text-like file, so that the server need not compress. */
 function compress(folder) {
@@ -241,9 +264,9 @@ const filesUnderAll = (path) =>
   );
 
 if (process.argv[1] && import.meta.url === pathToFileURL(process.argv[1]).href) {
-  orSentence(() => {
-    install();
-    if (process.argv.includes("--build")) build();
+  await orSentence(async () => {
+    await install();
+    if (process.argv.includes("--build")) await build();
     if (process.argv.includes("--chromium")) installChromium();
   });
 }

@@ -62,8 +62,8 @@ const jest = (name, projects, more = []) => {
   );
 };
 
-orSentence(() => {
-  install();
+await orSentence(async () => {
+  await install();
   installChromium();
 });
 const tsc = (project) => [`types of ${project}`, "node_modules/.bin/tsc", ["-p", project]];

@@ -6,7 +6,8 @@ import { useFonts } from "expo-font";
 import { Slot } from "expo-router";
 import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Gate } from "../features/access/gate";
-import { useFetchAhead } from "../features/shell/fetch-ahead";
+import { useEffect } from "react";
+import { keepAnswersOf } from "../features/wire/kept";
 import { Shell } from "../features/shell/shell";
 import { ThemeProvider } from "../theme/theme";
 import { Guard } from "../ui/guard";
@@ -20,8 +21,8 @@ const queries = new QueryClient({
 });
 
 export default function Layout() {
+  useEffect(() => keepAnswersOf(queries), []);
   useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BricolageGrotesque_700Bold });
-  useFetchAhead();
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>

@@ -12,6 +12,7 @@ import { Body, Heading, Lead, Small, Title } from "../../ui/words";
 import { useChanges } from "../wire/changes";
 import { whenLocked, wire } from "../wire/client";
 import { keys } from "../wire/keys";
+import { forgetKitchen } from "../wire/kept";
 import { RecoveryCode } from "./recovery-code";
 
 const DEVICE = "device-name";
@@ -24,6 +25,10 @@ export function Gate({ children }: { children: ReactNode }) {
   useEffect(() => {
     whenLocked(() => void queries.invalidateQueries({ queryKey: keys.session.all }));
   }, [queries]);
+  // A device that was let go keeps nothing of the kitchen but what is still to be sent.
+  useEffect(() => {
+    if (locked) void forgetKitchen(queries);
+  }, [locked, queries]);
   useChanges(data !== undefined && !locked);
   return locked ? <Enter /> : children;
 }

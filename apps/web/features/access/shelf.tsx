@@ -16,7 +16,7 @@ import { RecoveryCode } from "./recovery-code";
 /** Who may come in: the devices, a passcode for helpers, and another one for bakers. */
 export function AccessShelf() {
   const { data: session, error, refetch } = useQuery({ queryKey: keys.session.all, queryFn: ({ signal }) => wire.session(signal) });
-  if (error) return <Failed title="Who may come in did not come." detail={error.message} onRetry={() => void refetch()} />;
+  if (error && !session) return <Failed title="Who may come in did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!session) return <Loading what="Asking who may come in" />;
   if (!session.needed)
     return (
@@ -60,7 +60,7 @@ function Devices() {
     mutationFn: (id: string) => wire.letGo(id),
     onSettled: () => queries.invalidateQueries({ queryKey: keys.access.all }),
   });
-  if (error) return <Failed title="The devices did not come." detail={error.message} onRetry={() => void refetch()} />;
+  if (error && !data) return <Failed title="The devices did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!data) return <Loading what="Fetching the devices" />;
   return (
     <View style={styles.part}>

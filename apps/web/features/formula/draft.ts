@@ -68,6 +68,10 @@ const asStored = (formula: Formula): Formula => formulaSchema.safeParse(formula)
 /** Whether the bench differs from what is stored, whatever the order in which fields stand. */
 export const isDirty = (draft: Draft): boolean => hashKey([asStored(formulaOf(draft))]) !== hashKey([asStored(draft.base.formula)]);
 
+/** Whether a stored formula is what is on the bench. */
+export const says = (draft: Draft, { formula }: StoredFormula): boolean =>
+  hashKey([asStored(formulaOf(draft))]) === hashKey([asStored(formula)]);
+
 /** How many edits are not saved; null when they cannot be counted. */
 export const unsavedCount = (draft: Draft): number | null => unsaved(draft.history)?.length ?? null;
 

@@ -8,6 +8,8 @@ import { Small } from "../../ui/words";
 interface SaveBarProps {
   version: number;
   dirty: boolean;
+  /** It was saved while nobody answered, and goes out by itself. */
+  waits: boolean;
   /** A proposal is tried on: what is seen is not what would be saved. */
   trying: boolean;
   saving: boolean;
@@ -21,7 +23,19 @@ interface SaveBarProps {
 }
 
 /** Within the thumb's reach: what is saved, undo, save. What is not saved yet looks so. */
-export function SaveBar({ version, dirty, trying, saving, error, fault, canUndo, onUndo, onSave, onVersions }: SaveBarProps) {
+export function SaveBar({
+  version,
+  dirty,
+  waits,
+  trying,
+  saving,
+  error,
+  fault,
+  canUndo,
+  onUndo,
+  onSave,
+  onVersions,
+}: SaveBarProps) {
   const colours = useColours();
   const told =
     error ??
@@ -31,9 +45,11 @@ export function SaveBar({ version, dirty, trying, saving, error, fault, canUndo,
         ? "Saving…"
         : fault
           ? fault
-          : dirty
-            ? `Not saved, from version ${version}`
-            : `Saved, version ${version}`);
+          : dirty && waits
+            ? "Saved on this device; it goes out when the server answers"
+            : dirty
+              ? `Not saved, from version ${version}`
+              : `Saved, version ${version}`);
   return (
     <View
       style={[

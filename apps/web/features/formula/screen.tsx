@@ -21,6 +21,7 @@ import type { InstrumentName } from "../instruments/sentences";
 import { Strip } from "../instruments/strip";
 import { currentOf, newId, wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
+import { sendOrKeep, useWaits } from "../wire/outbox";
 import { useFormula, useKitchen } from "../wire/queries";
 import { Aside } from "./aside";
 import { BenchContext } from "./bench-context";
@@ -97,16 +98,30 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
     void queries.invalidateQueries({ queryKey: keys.book.all });
     void tabId().then((tab) => tellTabs({ what: "saved", formulaId: saved.id, version: saved.version, tab }));
   };
+  const waitingKey = `formulas/${id}`;
   const save = useMutation({
-    mutationFn: (onto: StoredFormula) =>
-      wire.changeFormula(onto.id, onto.version, { ...own, reason: reasonOf(history, onto.formula, nameOf) }),
+    mutationFn: (onto: StoredFormula) => {
+      const body = { ...own, reason: reasonOf(history, onto.formula, nameOf) };
+      const write = {
+        key: waitingKey,
+        name: own.title,
+        method: "PUT" as const,
+        path: `/api/formulas/${onto.id}`,
+        body,
+        version: onto.version,
+      };
+      return sendOrKeep(write, () => wire.changeFormula(onto.id, onto.version, body));
+    },
     onSuccess: (saved) => {
+      // Nobody answered: it is in the outbox, and the draft stays until it has arrived.
+      if (!saved) return;
       setConflict(null);
       step({ do: "saved", stored: saved });
       accept(saved);
     },
     onError: (error) => setConflict(currentOf(error)),
   });
+  const waits = useWaits(waitingKey);
   const forkId = useRef(newId());
   const fork = useMutation({
     mutationFn: () =>
@@ -293,6 +308,7 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
             version={base.version}
             trying={tried !== null}
             dirty={dirty}
+            waits={waits}
             saving={save.isPending}
             error={failed}
             fault={firstFault}

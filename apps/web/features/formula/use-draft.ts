@@ -4,7 +4,7 @@ import { useEffect, useReducer, useRef, useState } from "react";
 import { keepPaper, type Paper, takeUpPaper } from "../../device/papers";
 import { hearTabs, tabId, tellTabs } from "../../device/tab";
 import { keys } from "../wire/keys";
-import { beginDraft, type Draft, draftFrom, draftReducer, isDirty, keptOf, type Step, unsavedCount } from "./draft";
+import { beginDraft, type Draft, draftFrom, draftReducer, isDirty, keptOf, says, type Step, unsavedCount } from "./draft";
 
 /** What this device had of a formula when it was opened. */
 export interface Found {
@@ -70,7 +70,8 @@ export function useDraft(stored: StoredFormula, found: Found): DraftState {
   );
   useEffect(() => {
     // A newer one came (another tab, another device) and nothing here is unsaved: it takes its place.
-    if (stored.version > savedVersion && !isDirty(now.current)) step({ do: "open", stored });
+    // So does one that says what is here: it went out from this very device.
+    if (stored.version > savedVersion && (!isDirty(now.current) || says(now.current, stored))) step({ do: "open", stored });
   }, [stored, savedVersion]);
   return { draft, step, elsewhere };
 }

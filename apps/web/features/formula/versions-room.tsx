@@ -36,7 +36,7 @@ export function VersionsRoom({
   const colours = useColours();
   const { data, error, refetch } = useVersions(id);
   const [chosen, setChosen] = useState<number | null>(null);
-  if (error) return <Failed title="The versions did not come." detail={error.message} onRetry={() => void refetch()} />;
+  if (error && !data) return <Failed title="The versions did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!data) return <Loading what="Fetching the versions" />;
   return (
     <View role="list">

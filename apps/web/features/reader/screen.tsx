@@ -29,6 +29,7 @@ import { KindPicker, MeasuresPicker } from "../instruments/kind-picker";
 import { minutesText } from "../instruments/sentences";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
+import { sendOrKeep } from "../wire/outbox";
 import { useKitchen } from "../wire/queries";
 import { BringFile } from "./bring-file";
 import { type Pasted, usePasted } from "./pasted";
@@ -82,7 +83,21 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
   const unread = reading.lines.filter((line) => line.state === "unread").length;
 
   const put = useMutation({
-    mutationFn: () => wire.createFormula({ ...begun, id: id.current, reason: "as pasted" }),
+    mutationFn: async () => {
+      const body = { ...begun, id: id.current, reason: "as pasted" };
+      const write = { key: `formulas/${body.id}/new`, name: begun.title, method: "POST" as const, path: "/api/formulas", body };
+      const now = new Date().toISOString();
+      // Where nobody answers it is on the bench all the same, and goes out later.
+      return (
+        (await sendOrKeep(write, () => wire.createFormula(body))) ?? {
+          id: body.id,
+          version: 1,
+          createdAt: now,
+          updatedAt: now,
+          formula: begun,
+        }
+      );
+    },
     onSuccess: (saved) => {
       id.current = newId();
       queries.setQueryData(keys.formula.of(saved.id), saved);

@@ -11,6 +11,9 @@ import { useColours, useWide } from "../../theme/theme";
 import { Guard } from "../../ui/guard";
 import { Link } from "../../ui/link";
 import { Small } from "../../ui/words";
+import { useKeepAhead } from "./keep-ahead";
+import { NewVersion } from "./new-version";
+import { Waiting } from "./waiting";
 
 const places = [
   { path: "/", name: "Bench", icon: Scale, own: (at: string) => at === "/" || at.startsWith("/bench") || at.startsWith("/read") },
@@ -31,6 +34,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const wide = useWide();
   const at = usePathname();
   const onPaper = at.startsWith("/print");
+  useKeepAhead();
   useEffect(() => {
     document.documentElement.dataset["page"] = onPaper ? "print" : "screen";
   }, [onPaper]);
@@ -43,10 +47,17 @@ export function Shell({ children }: { children: ReactNode }) {
       </Guard>
     </View>
   );
+  const below = (place: ReactNode) => (
+    <View key="place" style={styles.main}>
+      {place}
+      <Waiting />
+      <NewVersion />
+    </View>
+  );
   const rail = <Places key="places" wide={wide} />;
   return (
     <View style={[styles.shell, { backgroundColor: colours.paper, flexDirection: wide ? "row" : "column" }]}>
-      {wide ? [rail, main] : [main, rail]}
+      {wide ? [rail, below(main)] : [below(main), rail]}
     </View>
   );
 }

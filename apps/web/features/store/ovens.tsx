@@ -40,7 +40,7 @@ export function Ovens() {
       setOpen(null);
     },
   });
-  if (error) return <Failed title="The ovens did not come." detail={error.message} onRetry={() => void refetch()} />;
+  if (error && !ovens) return <Failed title="The ovens did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!ovens) return <Loading what="Fetching the ovens" />;
   const form = (stored: StoredOven | null) => (
     <OvenForm

@@ -55,7 +55,7 @@ export function Packets() {
       setOpen(null);
     },
   });
-  if (error) return <Failed title="The packets did not come." detail={error.message} onRetry={() => void refetch()} />;
+  if (error && !packets) return <Failed title="The packets did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!packets) return <Loading what="Fetching the packets" />;
   const form = (stored: StoredPacket | null) => (
     <PacketForm

@@ -98,7 +98,7 @@ function Ingredients() {
         wire.removeIngredient(id, version),
       );
   };
-  if (error) return <Failed title="The store is shut." detail={error.message} onRetry={() => void refetch()} />;
+  if (error && !data) return <Failed title="The store is shut." detail={error.message} onRetry={() => void refetch()} />;
   if (isPending) return <Loading what="Fetching the store" />;
   if (adding) {
     return (
@@ -218,7 +218,6 @@ function Pans() {
   const { pans, error, refetch, isPending } = useVessels();
   const [adding, setAdding] = useState(false);
   const off = useTakeOff(keys.vessels.all);
-  if (error) return <Failed title="The pans did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (isPending) return <Loading what="Fetching the pans" />;
   if (adding) {
     return (
@@ -233,6 +232,12 @@ function Pans() {
         <Button onPress={() => setAdding(true)}>Measure a pan of your own</Button>
       </View>
       <TakenOffNotice {...off} />
+      {error ? (
+        <View style={styles.search} role="alert">
+          <Body tone="caution">{`Your own pans are as they were last seen: ${error.message}`}</Body>
+          <Button onPress={() => void refetch()}>Try again</Button>
+        </View>
+      ) : null}
       <FlatList
         role="list"
         data={pans}

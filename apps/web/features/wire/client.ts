@@ -175,6 +175,19 @@ async function raw(path: string, init: RequestInit): Promise<Response> {
   throw new WireError(response.status, refusalWords(response.status, problem), problem);
 }
 
+/** Sends a write that was kept while nobody answered. */
+export const sendKept = ({
+  method,
+  path,
+  body,
+  version,
+}: {
+  method: string;
+  path: string;
+  body: unknown;
+  version?: number | undefined;
+}): Promise<unknown> => send(null, method, path, { body, ...(version === undefined ? {} : { version }) });
+
 const toldPlanSchema = z.object({
   progress: z.number().optional(),
   plan: planSchema.optional(),

@@ -1,5 +1,5 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import type { OvenProfile, StoredOven, StoredVessel } from "@uprise/contract";
+import { type QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { FormulaSummary, OvenProfile, StoredFormula, StoredOven, StoredVessel } from "@uprise/contract";
 import {
   type Book,
   type BookEntry,
@@ -27,8 +27,27 @@ export const useFormulas = (q: string) =>
     placeholderData: (before) => before,
   });
 
-export const useFormula = (id: string) =>
-  useQuery({ queryKey: keys.formula.of(id), queryFn: ({ signal }) => wire.readFormula(id, signal) });
+/** A formula as some list has brought it, whole; it stands until it is asked for by itself, and without a network. */
+function fromLists(queries: QueryClient, id: string): { formula: StoredFormula; at: number } | null {
+  for (const query of queries.getQueryCache().findAll({ queryKey: keys.formulas.all })) {
+    const data = query.state.data as { pages?: { items: FormulaSummary[] }[] } | undefined;
+    const item = data?.pages?.flatMap(({ items }) => items).find((one) => one.id === id);
+    if (!item?.formula) continue;
+    const { version, createdAt, updatedAt, formula } = item;
+    return { formula: { id, version, createdAt, updatedAt, formula }, at: query.state.dataUpdatedAt };
+  }
+  return null;
+}
+
+export function useFormula(id: string) {
+  const queries = useQueryClient();
+  return useQuery({
+    queryKey: keys.formula.of(id),
+    queryFn: ({ signal }) => wire.readFormula(id, signal),
+    initialData: () => fromLists(queries, id)?.formula,
+    initialDataUpdatedAt: () => fromLists(queries, id)?.at,
+  });
+}
 
 export const useVersions = (id: string) =>
   useQuery({ queryKey: keys.versions.of(id), queryFn: ({ signal }) => wire.versions(id, signal) });

@@ -1,0 +1,51 @@
+import { dehydrate, type DehydratedState, hydrate, type QueryClient } from "@tanstack/react-query";
+import { forgetAnswers, keepAnswers, keptAnswers } from "../../device/answers";
+import { keys } from "./keys";
+
+/** What the application needs to open without a network: formulas, shelves, days, bakes, trials, who came in. Never what was computed or is secret. */
+const KEPT = new Set<unknown>(
+  [keys.formulas.all, keys.formula.all, keys.book.all, keys.ingredients.all, keys.vessels.all, keys.ovens.all, keys.packets.all, keys.plans.all, keys.bakes.all, keys.trials.all, keys.devices.all, keys.session.all, keys.plan.of(""), keys.bake.of(""), keys.trial.of("")].map(([first]) => first),
+); // prettier-ignore
+/** Written no oftener than so, ms. */
+const PAUSE_MS = 2000;
+/** Answers older than this are not shown as if they were of today. */
+const OLDEST_MS = 60 * 86_400_000;
+/** Older than anything that was asked for since the page was loaded. */
+const OF_BEFORE = 1;
+/** Of another shape of answers nothing is taken. */
+const SHAPE = "1";
+
+/** Brings what was kept on this device into the cache, and keeps what comes; gives how to stop that. */
+export function keepAnswersOf(queries: QueryClient): () => void {
+  for (const first of KEPT) queries.setQueryDefaults([first], { gcTime: Infinity });
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let over = false;
+  const write = (): void => {
+    timer = undefined;
+    const state = dehydrate(queries, {
+      shouldDehydrateMutation: () => false,
+      shouldDehydrateQuery: ({ queryKey, state: { data } }) => KEPT.has(queryKey[0]) && data !== undefined,
+    });
+    void keepAnswers({ shape: SHAPE, at: Date.now(), state });
+  };
+  const stop = queries.getQueryCache().subscribe(({ type }) => {
+    if (type === "updated" || type === "added") timer ??= setTimeout(write, PAUSE_MS);
+  });
+  void keptAnswers().then((kept) => {
+    if (over || !kept || kept.shape !== SHAPE || Date.now() - kept.at > OLDEST_MS) return;
+    const { queries: answers, ...rest } = kept.state as DehydratedState;
+    // However fresh it was when it was kept, it is asked for anew where there is somebody to ask.
+    hydrate(queries, { ...rest, queries: answers.map((one) => ({ ...one, state: { ...one.state, dataUpdatedAt: OF_BEFORE } })) });
+  });
+  return () => {
+    over = true;
+    clearTimeout(timer);
+    stop();
+  };
+}
+
+/** Forgets everything of the kitchen on this device: it was let go. */
+export async function forgetKitchen(queries: QueryClient): Promise<void> {
+  queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.session.all[0] });
+  await forgetAnswers();
+}

@@ -1,0 +1,20 @@
+import { cleanupOutdatedCaches, createHandlerBoundToURL, precacheAndRoute, type PrecacheEntry } from "workbox-precaching";
+import { NavigationRoute, registerRoute } from "workbox-routing";
+
+/** The scope of a service worker, as far as it is used here; the libraries of the page and of workers do not go together. */
+interface Scope {
+  __WB_MANIFEST: (PrecacheEntry | string)[];
+  addEventListener(kind: "message", heard: (event: { data: unknown }) => void): void;
+  skipWaiting(): Promise<void>;
+}
+declare const self: Scope;
+
+// Every file of the build, by a list made when it was built; pages are the one page. What the kitchen says (/api) is never answered from here.
+precacheAndRoute(self.__WB_MANIFEST);
+cleanupOutdatedCaches();
+registerRoute(new NavigationRoute(createHandlerBoundToURL("/index.html"), { denylist: [/^\/api\b/] }));
+
+// A new version waits until the page says that it may take over.
+self.addEventListener("message", ({ data }) => {
+  if ((data as { what?: unknown } | null)?.what === "take-over") void self.skipWaiting();
+});
