@@ -163,8 +163,8 @@ describe("a kitchen's own network", () => {
     await other.getByRole("button", { name: "Come in" }).click();
     await other.getByText("Desk, this one").waitFor();
     expect(await faultsOf(other)).toEqual([]);
-    await other.getByRole("button", { name: "Let Counter phone go" }).click();
-    await other.getByRole("button", { name: "Let Counter phone go" }).waitFor({ state: "detached" });
+    await other.getByRole("button", { name: "Let it go: Counter phone" }).click();
+    await other.getByRole("button", { name: "Let it go: Counter phone" }).waitFor({ state: "detached" });
     await page.getByRole("link", { name: "Log" }).click();
     await page.getByText("This kitchen asks who comes in.").waitFor({ timeout: 15_000 });
     expect(await page.evaluate(async () => (await indexedDB.databases()).map(({ name }) => name))).toContain("uprise-answers");

@@ -27,6 +27,7 @@ import { simulateStart } from "@uprise/core/src/bake/simulate";
 import { type Steps, stepsFor } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
 import { chromium } from "playwright-core";
+import { timeLists } from "./lists";
 import ovens from "@uprise/core/src/bake/data/kitchen-windows.json";
 
 /** Median and ninth decile in ms of a call, after a warm-up. */
@@ -356,6 +357,7 @@ async function main(): Promise<void> {
   const loaded = mkdtempSync(join(tmpdir(), "uprise-bench-"));
   await underLoad(loaded);
   rmSync(loaded, { recursive: true, force: true });
+  for (const [name, median, p99] of await timeLists()) rows.push([name, ms(median), `${ms(p99)} (99 %)`]);
   const load = firstLoad();
   rows.push(["script of the first page, brotli", `${Math.round(load.brotli / 1000)} kB`, `${Math.round(load.raw / 1000)} kB raw`]);
   rows.push(["fonts", `${Math.round(load.fonts / 1000)} kB`, ""]);

@@ -54,6 +54,9 @@ const policy = {
   frameAncestors: ["'none'"],
 };
 
+/** Whether browsers take this server's origin for a trustworthy one. */
+const trusted = ({ host, origin }: Settings): boolean => (origin ? origin.startsWith("https:") : isLoopback(host));
+
 /** Builds the server on the store of `settings.dataFolder`; `close` ends requests, then the store. */
 export async function buildApp(settings: Settings, log = false): Promise<App> {
   const access = openAccess(settings.dataFolder);
@@ -94,6 +97,8 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     contentSecurityPolicy: { useDefaults: false, directives: policy },
     strictTransportSecurity: false,
     crossOriginEmbedderPolicy: false,
+    // Browsers keep these to origins that they trust; over plain HTTP in a kitchen's network they would only complain.
+    ...(trusted(settings) ? {} : { crossOriginOpenerPolicy: false, originAgentCluster: false }),
   });
   await app.register(swagger, {
     openapi: { info: { title: "Uprise", version: VERSION, description: "Everything Uprise knows, for a person's own script." } },

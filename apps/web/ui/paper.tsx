@@ -56,7 +56,9 @@ export function PaperPage({ size, onSize, sizes = ["A4", "Letter"], tools, child
           Print
         </Button>
       </View>
-      <div style={{ ...sheet, maxWidth: `${width - 2 * margin}mm` }}>{children}</div>
+      <div data-testid="paper" style={{ ...sheet, maxWidth: `${width - 2 * margin}mm` }}>
+        {children}
+      </div>
     </View>
   );
 }

@@ -77,6 +77,8 @@ export interface Access {
   known(token: string): Device | null;
   devices(): Device[];
   letGo(id: string): Promise<boolean>;
+  /** Calls with the id of every device that is let go. */
+  whenLetGo(does: (id: string) => void): void;
 }
 
 /** Who may come in: passcodes as scrypt hashes and devices, in a file of its own beside the database, which no archive holds. Throws `Unusable` where it is damaged. */
@@ -102,7 +104,9 @@ export function openAccess(dataFolder: string): Access {
   const passing = randomBytes(32).toString("hex");
   let writing: Promise<unknown> = Promise.resolve();
   const save = (next: AccessFile): Promise<void> => {
+    const before = file;
     file = next;
+    gone(before);
     const write = writing.then(async () => {
       await mkdir(dataFolder, { recursive: true });
       const half = `${path}.half`;
@@ -112,6 +116,11 @@ export function openAccess(dataFolder: string): Access {
     });
     writing = write.catch(() => undefined);
     return write;
+  };
+  const listeners: ((id: string) => void)[] = [];
+  const gone = (before: AccessFile | null): void => {
+    const still = new Set(file?.devices.map(({ id }) => id));
+    for (const { id } of before?.devices ?? []) if (!still.has(id)) for (const does of listeners) does(id);
   };
   const must = (): AccessFile => {
     if (!file) throw new Error("no passcode is set");
@@ -173,5 +182,6 @@ export function openAccess(dataFolder: string): Access {
       await save({ ...file, devices: file.devices.filter((one) => one.id !== id) });
       return true;
     },
+    whenLetGo: (does) => void listeners.push(does),
   };
 }

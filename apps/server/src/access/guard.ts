@@ -9,6 +9,7 @@ import {
   recoverySchema,
   sessionSchema,
 } from "@uprise/contract";
+import type { Socket } from "node:net";
 import type { FastifyReply, FastifyRequest } from "fastify";
 import { z } from "zod";
 import { Refusal } from "../errors";
@@ -55,6 +56,18 @@ export async function guard(app: App, access: Access, { host, origin, needed }: 
     return valid && value !== null ? access.known(value) : null;
   };
 
+  // Lines that stay open are cut when their device is let go.
+  const lines = new Map<string, Set<Socket>>();
+  const keepLine = (id: string, socket: Socket): void => {
+    const own = lines.get(id) ?? new Set();
+    lines.set(id, own.add(socket));
+    socket.once("close", () => own.delete(socket));
+  };
+  access.whenLetGo((id) => {
+    for (const socket of lines.get(id) ?? []) socket.destroy();
+    lines.delete(id);
+  });
+
   app.addHook("onRequest", async (request) => {
     const name = nameIn(request.headers.host);
     if (name === null || !isOurs(name))
@@ -70,6 +83,7 @@ export async function guard(app: App, access: Access, { host, origin, needed }: 
     if (!device) throw new Refusal("not-let-in", "This kitchen asks for its passcode first: POST /api/session with it and a name for this device.");
     if (!may(device.role, request.method, path))
       throw new Refusal("not-allowed", "A helper weighs, judges and looks; formulas, shelves and settings are changed by a baker.");
+    if (upgrade || request.headers.accept === "text/event-stream") keepLine(device.id, request.raw.socket);
   });
 
   const tried = async <T>(request: FastifyRequest, reply: FastifyReply, does: () => Promise<T | null>): Promise<T> => {

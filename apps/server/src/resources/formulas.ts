@@ -11,7 +11,7 @@ import { type Formula, FORMULA_SHAPE } from "@uprise/core";
 import { z } from "zod";
 import type { Store } from "../store/store";
 import { refuseCycle } from "./book";
-import { type App, etag, idParams, problems, versionOf } from "../wire";
+import { type App, asStored, etag, idParams, problems, versionOf } from "../wire";
 
 const tags = ["formulas"];
 
@@ -20,6 +20,7 @@ export function formulaRoutes(app: App, store: Store): void {
   app.get(
     "/api/formulas",
     {
+      serializerCompiler: asStored,
       schema: {
         summary: "List formulas",
         tags,

@@ -3,7 +3,7 @@ import type { FastifyInstance, FastifyRequest } from "fastify";
 import { z } from "zod";
 import { Refusal } from "../errors";
 import type { Page, Query, StoredThing } from "../store/store";
-import { type App, etag, idParams, problems, versionOf } from "../wire";
+import { type App, asStored, etag, idParams, problems, versionOf } from "../wire";
 
 const pageFrom = <T>(all: T[], { page, pageSize }: Query): Page<T> => ({
   items: all.slice((page - 1) * pageSize, page * pageSize),
@@ -21,6 +21,8 @@ interface Resource<Body, Stored extends { id: string; version: number }> {
   input: z.ZodType<Body & { id?: string | undefined }>;
   answer: z.ZodType<Stored>;
   list: (query: Query) => Promise<Stored[]>;
+  /** Where a list is long: a page of it, as the store finds it. */
+  page?: (query: Query) => Promise<Page<Stored>>;
   read: (id: string) => Promise<Stored | null>;
   create: (body: Body & { id?: string | undefined }) => Promise<Stored>;
   change: (id: string, version: number, body: Body & { id?: string | undefined }) => Promise<Stored>;
@@ -48,6 +50,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   app.get(
     r.path,
     {
+      serializerCompiler: asStored,
       schema: {
         summary: `List every ${r.what}`,
         tags,
@@ -57,6 +60,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
     },
     async (request) => {
       const query = request.query as Query & { own?: boolean };
+      if (r.page) return r.page(query);
       const all = await r.list(query);
       return pageFrom(query.own ? all.filter((entry) => !r.isBuiltIn(entry.id)) : all, query);
     },

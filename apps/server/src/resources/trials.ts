@@ -14,9 +14,6 @@ import type { App } from "../wire";
 import { kitchenDataFor } from "./kitchen-data";
 import { resource, withoutBody } from "./resource";
 
-const fits = (trial: Trial, q: string | undefined): boolean =>
-  !q || [trial.title, trial.formulaId ?? "", ...trial.tags].some((text) => text.toLowerCase().includes(q.toLowerCase()));
-
 /** Trials: bakes that were judged, each with the formula as it was baked and what was expected of it; and rounds of blind tasting. */
 export function trialRoutes(app: App, store: Store, computer: Computer): void {
   const rows = store.things<Trial>("trials");
@@ -48,11 +45,11 @@ export function trialRoutes(app: App, store: Store, computer: Computer): void {
     tag: "log",
     input: trialInputSchema,
     answer: storedTrialSchema,
-    list: async ({ q }) =>
-      (await rows.list())
-        .map(from)
-        .filter(({ trial }) => fits(trial, q))
-        .sort((a, b) => Date.parse(b.trial.at) - Date.parse(a.trial.at) || (a.id < b.id ? -1 : 1)),
+    list: async () => (await rows.list()).map(from),
+    page: async (query) => {
+      const { items, ...rest } = await store.trials<Trial>().page(query);
+      return { ...rest, items: items.map(from) };
+    },
     read: async (id) => rows.read(id).then((row) => (row ? from(row) : null)),
     create: async ({ id, ...trial }) => from(await rows.create(id, await predicted(await known(trial)))),
     change: async (id, version, { id: _, ...trial }) => from(await rows.change(id, version, await predicted(await known(trial)))),

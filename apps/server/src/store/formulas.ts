@@ -54,6 +54,8 @@ export function formulaStore({ write }: Database, { formulas, versions }: Models
       const like = `%${(q ?? "").replace(/[\\%_]/g, "")}%`;
       const where = { removedAt: null, ...(q ? { title: { [Op.like]: like } } : {}) };
       const { rows, count } = await formulas.findAndCountAll({
+        // Bodies are read where they are asked for; a list has what it shows in columns of its own.
+        ...(whole ? {} : { attributes: ["id", "version", "title", "kind", "lineCount", "massG", "createdAt", "updatedAt"] }),
         where,
         order: [
           ["updatedAt", "DESC"],
@@ -63,14 +65,16 @@ export function formulaStore({ write }: Database, { formulas, versions }: Models
         offset: (page - 1) * pageSize,
       });
       const items = rows.map((row): FormulaSummary => {
-        const { formula, ...rest } = storedFormula(row);
         return {
-          ...rest,
+          id: row.id,
+          version: row.version,
+          createdAt: row.createdAt.toISOString(),
+          updatedAt: row.updatedAt.toISOString(),
           title: row.title,
-          kind: formula.kind,
+          kind: row.kind as FormulaSummary["kind"],
           lines: row.lineCount,
           massG: row.massG,
-          ...(whole ? { formula } : {}),
+          ...(whole ? { formula: readFormula(row.body) } : {}),
         };
       });
       return { items, page, pageSize, total: count };

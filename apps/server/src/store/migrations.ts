@@ -88,6 +88,19 @@ export const migrations: Migration[] = [
       .join("\n"),
     down: `DROP TABLE packets; DROP TABLE trials; DROP TABLE tastings; DROP TABLE learnt;`,
   },
+  {
+    name: "006-trials-listed",
+    // What a list of trials is ordered and searched by, in columns of its own; one index has all of it.
+    up: `
+      ALTER TABLE trials ADD COLUMN at VARCHAR(40) NOT NULL DEFAULT '';
+      ALTER TABLE trials ADD COLUMN search TEXT NOT NULL DEFAULT '';
+      UPDATE trials SET
+        at = strftime('%Y-%m-%dT%H:%M:%fZ', json_extract(body, '$.at')),
+        search = lower(json_extract(body, '$.title') || ' ' || coalesce(json_extract(body, '$.formulaId'), '') || ' ' ||
+          coalesce((SELECT group_concat(tag.value, ' ') FROM json_each(body, '$.tags') AS tag), ''));
+      CREATE INDEX trials_listed ON trials (at, id, search);`,
+    down: `DROP INDEX trials_listed; ALTER TABLE trials DROP COLUMN search; ALTER TABLE trials DROP COLUMN at;`,
+  },
 ];
 
 const known = new Set(migrations.map(({ name }) => name));

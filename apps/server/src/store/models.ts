@@ -40,6 +40,25 @@ export class ThingRow extends Model<InferAttributes<ThingRow>, InferCreationAttr
   declare updatedAt: CreationOptional<Date>;
 }
 
+/** A thing that is listed by its day and searched by its words. */
+export class ListedRow extends Model<InferAttributes<ListedRow>, InferCreationAttributes<ListedRow>> {
+  declare id: string;
+  declare version: number;
+  declare shape: number;
+  declare body: unknown;
+  declare at: CreationOptional<string>;
+  declare search: CreationOptional<string>;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+/** What a trial is listed by, out of its body. */
+function listTrial(row: ListedRow): void {
+  const { at, title, formulaId = "", tags = [] } = row.body as { at: string; title: string; formulaId?: string; tags?: string[] };
+  row.at = new Date(at).toISOString();
+  row.search = [title, formulaId, ...tags].join(" ").toLowerCase();
+}
+
 /** Something that happened at a bake; only appended. */
 export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttributes<EventRow>> {
   declare id: string;
@@ -80,6 +99,8 @@ export interface Models {
   formulas: ModelStatic<FormulaRow>;
   versions: ModelStatic<FormulaVersionRow>;
   things: Record<ThingTable, ModelStatic<ThingRow>>;
+  /** The table of trials once more, with the columns that it is listed by. */
+  trials: ModelStatic<ListedRow>;
 }
 
 const key = { type: DataTypes.STRING(80), primaryKey: true };
@@ -100,6 +121,12 @@ export function defineModels(sequelize: Sequelize): Models {
       { sequelize, tableName, modelName: tableName },
     ) as ModelStatic<ThingRow>;
   };
+  class Trial extends ListedRow {}
+  const trials = Trial.init(
+    { id: key, version, shape: DataTypes.INTEGER, body, at: DataTypes.STRING, search: DataTypes.TEXT, ...times },
+    { sequelize, tableName: "trials", modelName: "trial", hooks: { beforeSave: listTrial } },
+  ) as ModelStatic<ListedRow>;
+  const others = Object.fromEntries(thingTables.filter((table) => table !== "trials").map((table) => [table, thing(table)])) as Omit<Models["things"], "trials">; // prettier-ignore
   return {
     events: Event.init(
       {
@@ -146,6 +173,7 @@ export function defineModels(sequelize: Sequelize): Models {
       },
       { sequelize, tableName: "formula_versions", modelName: "version", timestamps: false },
     ),
-    things: Object.fromEntries(thingTables.map((table) => [table, thing(table)])) as Models["things"],
+    things: { ...others, trials: trials as unknown as ModelStatic<ThingRow> },
+    trials,
   };
 }

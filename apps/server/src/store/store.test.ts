@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import { type Formula, formulaSchema, type Vessel } from "@uprise/core";
 import { openDatabase } from "./database";
 import { migrate, migrations } from "./migrations";
@@ -181,7 +181,31 @@ describe("the shapes of the database", () => {
     const names = migrations.map(({ name }) => name);
     expect([...names].sort()).toEqual(names);
     expect(new Set(names).size).toBe(names.length);
-    expect(names.length).toBe(5);
+    expect(names.length).toBe(6);
+  });
+  test("trials of a database of the shape before are listed by their day and words, and go back down", async () => {
+    const file = join(mkdtempSync(join(tmpdir(), "uprise-old-")), "uprise.sqlite");
+    await migrate(file, "005-packets-trials-tastings-learnt");
+    const raw = await openRaw(file);
+    const body = (title: string, at: string, tags: string[]): string => JSON.stringify({ title, at, formulaId: "pear-loaf", tags });
+    for (const [id, text] of [
+      ["late", body("Pear LOAF, less soda", "2026-11-02T07:00:00+01:00", ["Saturday"])],
+      ["early", body("Pear loaf", "2026-10-01T07:00:00Z", [])],
+    ] as const)
+      await raw.run("INSERT INTO trials (id, version, body, createdAt, updatedAt, shape) VALUES (?, 1, ?, '2026-11-02 08:00:00.000 +00:00', '2026-11-02 08:00:00.000 +00:00', 1)", id, text); // prettier-ignore
+    await raw.close();
+    const old = await openStore(dirname(file));
+    const ids = async (q?: string): Promise<string[]> =>
+      (await old.trials().page({ q, page: 1, pageSize: 10 })).items.map(({ id }) => id);
+    expect(await ids()).toEqual(["late", "early"]);
+    expect(await ids("saturday less")).toEqual(["late"]);
+    expect(await ids("100%_")).toEqual([]);
+    await old.close();
+    await migrate(file, "005-packets-trials-tastings-learnt");
+    const back = await openRaw(file);
+    expect((await back.all("SELECT id FROM trials ORDER BY id")).length).toBe(2);
+    await back.close();
+    rmSync(dirname(file), { recursive: true, force: true });
   });
   test("bringing a newest database up again changes nothing", async () => {
     const saved = await store.formulas.create(formula("Kept"), "first");

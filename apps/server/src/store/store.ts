@@ -2,6 +2,7 @@ import { databaseFile, openDatabase } from "./database";
 import { type EventStore, eventStore } from "./events";
 import { type FileStore, fileStore } from "./files";
 import { columnsOf, type FormulaStore, formulaStore } from "./formulas";
+import { type ListedStore, listedStore } from "./listed";
 import { migrate } from "./migrations";
 import { defineModels, type Models } from "./models";
 import { type ThingStore, thingStore } from "./things";
@@ -15,6 +16,7 @@ export type { StoredThing, ThingStore } from "./things";
 
 export interface Store {
   formulas: FormulaStore;
+  trials<B>(): ListedStore<B>;
   things<B>(name: keyof Models["things"]): ThingStore<B>;
   events: EventStore;
   files: FileStore;
@@ -30,6 +32,7 @@ export async function openStore(dataFolder: string): Promise<Store> {
   const models = defineModels(database.sequelize);
   return {
     formulas: formulaStore(database, models),
+    trials: () => listedStore(models),
     things: (name) => thingStore(database, models.things[name]),
     events: eventStore(database, models),
     files: fileStore(dataFolder, database, models),

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { passcodeSchema } from "@uprise/contract";
+import { usePathname } from "expo-router";
 import { type ReactNode, useEffect, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { readDevice, writeDevice } from "../../device/local";
@@ -17,11 +18,19 @@ import { RecoveryCode } from "./recovery-code";
 
 const DEVICE = "device-name";
 
+const here = (): string => (typeof location === "undefined" ? "/" : `${location.pathname}${location.search}`);
+/** The address that was asked for: when the page was loaded, before the router says another, then where one was last. */
+let wanted = here();
+
 /** Everything behind the passcode, where this kitchen asks for one. Without an answer it opens all the same: what is kept on the device is this device's. */
 export function Gate({ children }: { children: ReactNode }) {
   const queries = useQueryClient();
   const { data } = useQuery({ queryKey: keys.session.all, queryFn: ({ signal }) => wire.session(signal), staleTime: Infinity });
   const locked = data?.needed === true && data.here === null;
+  const at = usePathname();
+  useEffect(() => {
+    if (data && !locked) wanted = here();
+  }, [at, data, locked]);
   useEffect(() => {
     whenLocked(() => void queries.invalidateQueries({ queryKey: keys.session.all }));
   }, [queries]);
@@ -35,17 +44,16 @@ export function Gate({ children }: { children: ReactNode }) {
 
 function Enter() {
   const colours = useColours();
-  const queries = useQueryClient();
   const [passcode, setPasscode] = useState("");
   const [device, setDevice] = useState(() => readDevice(DEVICE) ?? "");
   const [lost, setLost] = useState(false);
   useTitle("Passcode");
   const enter = useMutation({
     mutationFn: () => wire.enter(passcode, device.trim()),
-    onSuccess: async (session) => {
+    onSuccess: () => {
       writeDevice(DEVICE, device.trim());
-      queries.setQueryData(keys.session.all, session);
-      await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.session.all[0] });
+      // The address that was asked for is opened anew, with everything behind the door.
+      globalThis.location.replace(wanted);
     },
   });
   const ready = passcode !== "" && device.trim() !== "";
@@ -55,23 +63,31 @@ function Enter() {
       <View role="main" style={styles.form}>
         <Title>Uprise</Title>
         <Lead>This kitchen asks who comes in.</Lead>
-        <Field
-          label="This device"
-          value={device}
-          onChange={setDevice}
-          hint="A name by which it can be let go again, such as “Counter phone”."
-        />
-        <Field
-          label="Passcode"
-          value={passcode}
-          onChange={setPasscode}
-          onSubmit={() => ready && enter.mutate()}
-          secret
-          {...(enter.error ? { error: enter.error.message } : {})}
-        />
-        <Button kind="main" disabled={!ready || enter.isPending} onPress={() => enter.mutate()}>
-          Come in
-        </Button>
+        <form
+          style={form}
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (ready) enter.mutate();
+          }}
+        >
+          <Field
+            label="This device"
+            value={device}
+            onChange={setDevice}
+            hint="A name by which it can be let go again, such as “Counter phone”."
+          />
+          <Field
+            label="Passcode"
+            value={passcode}
+            onChange={setPasscode}
+            onSubmit={() => ready && enter.mutate()}
+            secret
+            {...(enter.error ? { error: enter.error.message } : {})}
+          />
+          <Button kind="main" disabled={!ready || enter.isPending} onPress={() => enter.mutate()}>
+            Come in
+          </Button>
+        </form>
         <Button kind="quiet" onPress={() => setLost(true)}>
           The passcode is lost
         </Button>
@@ -126,6 +142,9 @@ function Recover({ onLeave }: { onLeave: () => void }) {
     </ScrollView>
   );
 }
+
+/** A form of the page's own, so that a keeper of passwords knows it. */
+const form = { display: "flex", flexDirection: "column", gap: space.l } as const;
 
 const styles = StyleSheet.create({
   page: { flexGrow: 1, padding: space.xl, justifyContent: "center", alignItems: "center" },

@@ -73,7 +73,7 @@ function Devices() {
               <Small tone="faint">{`${role}; last here ${format(new Date(seen), "d MMM")}`}</Small>
             </View>
             {here ? null : (
-              <Button kind="quiet" label={`Let ${device} go`} onPress={() => letGo.mutate(id)}>
+              <Button kind="quiet" label={`Let it go: ${device}`} onPress={() => letGo.mutate(id)}>
                 Let it go
               </Button>
             )}

@@ -126,7 +126,7 @@ function FoundOne({ recipe, many, on, onOn, onRead }: { recipe: FoundRecipe; man
         </Small>
       ))}
       <View style={styles.row}>
-        <Button label={`Look at ${title} line by line`} onPress={onRead}>
+        <Button label={`Look at it line by line: ${title}`} onPress={onRead}>
           Look at it line by line
         </Button>
         {many ? <Check label={`Keep ${title}`} on={on} onChange={onOn} /> : null}

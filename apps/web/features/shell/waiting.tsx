@@ -44,7 +44,7 @@ export function Waiting() {
                 </Link>
               )}
               {why === undefined ? null : (
-                <Button kind="quiet" label={`Let the save of ${name} go`} onPress={() => letGo(key)}>
+                <Button kind="quiet" label={`Let it go: the save of ${name}`} onPress={() => letGo(key)}>
                   Let it go
                 </Button>
               )}

@@ -48,8 +48,10 @@ export function useChanges(on: boolean): void {
       };
       source.onerror = () => {
         broken = true;
-        // One that was refused is closed by the browser and not tried again.
-        if (source?.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
+        if (source?.readyState !== EventSource.CLOSED) return;
+        // One that was refused is closed by the browser and not tried again: perhaps this device was let go.
+        void queries.invalidateQueries({ queryKey: keys.session.all });
+        again = setTimeout(open, AGAIN_MS);
       };
     };
     open();

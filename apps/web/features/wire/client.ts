@@ -269,7 +269,7 @@ const checked = <T extends FormulaInput>(input: T): FormulaInput => {
 
 export const wire = {
   listFormulas: (q: string, page: number, signal?: AbortSignal) =>
-    send(pageOf(formulaSummarySchema), "GET", `/api/formulas?whole=true&pageSize=50&page=${page}&q=${encodeURIComponent(q)}`, {
+    send(pageOf(formulaSummarySchema), "GET", `/api/formulas?whole=true&pageSize=30&page=${page}&q=${encodeURIComponent(q)}`, {
       signal,
     }),
   design: (wish: Wish) => send(designsSchema, "POST", "/api/design", { body: designRequestSchema.parse(wish) }),
