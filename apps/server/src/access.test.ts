@@ -3,6 +3,7 @@ import { request } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { AccessList, Change, Session } from "@uprise/contract";
+import WebSocket from "ws";
 import { openAccess } from "./access/access";
 import { may } from "./access/may";
 import { nameIn, placesOf } from "./access/places";
@@ -128,6 +129,28 @@ describe("a kitchen that others can reach", () => {
     // A form of another page can send text, and text is not listened to.
     expect((await call(base, "POST", "/api/read", { headers: { cookie: cookie ?? "", "content-type": "text/plain" } })).status).toBeGreaterThanOrEqual(400);
   }); // prettier-ignore
+
+  test("a line of a device opens for who is let in and from its own page, and is cut when that device is let go", async () => {
+    const { cookie, body } = await enter(PASSCODE, "Scale watcher");
+    const line = (headers: Record<string, string>): Promise<string | WebSocket> =>
+      new Promise((done) => {
+        const socket = new WebSocket(`${base.replace("http", "ws")}/api/devices/scale/stream`, { headers });
+        socket.on("open", () => done(socket));
+        socket.on("unexpected-response", (_, answer) => {
+          done(String(answer.statusCode));
+          answer.destroy();
+        });
+        socket.on("error", () => done("cut"));
+      });
+    expect(await line({})).toBe("401");
+    expect(await line({ cookie: cookie ?? "", origin: "https://evil.example" })).toBe("403");
+    const open = await line({ cookie: cookie ?? "", origin: base });
+    if (typeof open === "string") throw new Error(`refused with ${open}`);
+    const ended = new Promise<void>((done) => open.on("close", () => done()));
+    const other = (await enter(PASSCODE)).cookie;
+    await call(base, "DELETE", `/api/access/devices/${body.here?.id}`, as(other));
+    await ended;
+  });
 
   test("wrong tries wait longer and longer, even with the right one, and too many in a minute are sent away", async () => {
     const alone = newFolder();

@@ -5,3 +5,13 @@ declare module "jsonld" {
   };
   export default jsonld;
 }
+
+/** A client of WebSockets with headers of its own, for tests; it ships without types. */
+declare module "ws" {
+  export default class WebSocket {
+    constructor(url: string, options?: { headers?: Record<string, string> });
+    on(kind: "open" | "close" | "error", does: () => void): void;
+    on(kind: "unexpected-response", does: (request: unknown, answer: { statusCode?: number; destroy(): void }) => void): void;
+    terminate(): void;
+  }
+}

@@ -2,7 +2,7 @@ import { type Analysis, defaultsOf, readings } from "./balance/readings";
 import { type FormulaComponent, type InputLine, placeOf, sortLines } from "./formula/components";
 import type { Formula, FormulaLine, Part } from "./formula/formula";
 import { type Book, expandWeighed } from "./formula/nested";
-import { bareKitchen, gramsOf, type Kitchen, openInput } from "./formula/open";
+import { bareKitchen, gramsOf, type Kitchen, type Opened, openInput } from "./formula/open";
 import { scaleLines } from "./formula/scale";
 
 export interface JudgedPart {
@@ -64,16 +64,21 @@ function linesOfPart(formula: Formula, part: Part): { lines: InputLine[]; compon
   };
 }
 
+/** One part of a base batter as an input of its own: its share of every line, with its additions, kind, pan and oven. Throws as `openFormula`. */
+export function openPart(formula: Formula, part: Part, kitchen: Kitchen = bareKitchen): Opened {
+  const { lines, components } = linesOfPart(formula, part);
+  const { kind, vessel, oven } = part;
+  return openInput<Opened>(
+    { lines, components, kind, vessel, oven, process: formula.process, measures: formula.measures },
+    kitchen,
+  );
+}
+
 /** Each part of a base batter judged by itself: its share of every line, with its own additions, kind, pan and oven. Throws as `openFormula`. */
 export function splitOf(formula: Formula, kitchen: Kitchen = bareKitchen): Split {
   const parts = (formula.parts ?? []).map((part): JudgedPart => {
-    const { lines, components } = linesOfPart(formula, part);
-    const { kind, vessel, oven } = part;
-    const input = openInput(
-      { lines, components, kind, vessel, oven, process: formula.process, measures: formula.measures },
-      kitchen,
-    );
-    const weighs = sortLines(input.lines, components, kitchen.shelf).batter.some((line) => gramsOf(line) > 0);
+    const input = openPart(formula, part, kitchen);
+    const weighs = sortLines(input.lines, input.components ?? [], kitchen.shelf).batter.some((line) => gramsOf(line) > 0);
     return { part, analysis: weighs ? readings(input, kitchen.shelf) : null };
   });
   const unused = dividable(formula).filter((component) => !(formula.parts ?? []).some((part) => takes(part, component)));

@@ -68,7 +68,9 @@ export async function guard(app: App, access: Access, { host, origin, needed }: 
     lines.delete(id);
   });
 
-  app.addHook("onRequest", async (request) => {
+  app.addHook("onRequest", async (request, reply) => {
+    // An upgrade that is answered like any other call has been refused: its line would stay open for good.
+    if (request.headers.upgrade !== undefined) reply.raw.once("finish", () => request.raw.socket.destroy());
     const name = nameIn(request.headers.host);
     if (name === null || !isOurs(name))
       throw new Refusal("wrong-place", `This server is not called “${(request.headers.host ?? "").slice(0, 80)}”. Call it by its address, or name its proxy with UPRISE_ORIGIN.`);

@@ -8,6 +8,7 @@ import { bodySchemas, eventsFileSchema, manifestSchema, tableNames, thingFileSch
 export const archiveLimits = {
   files: 50_000,
   jsonBytes: 8 * 1024 * 1024,
+  manifestBytes: 32 * 1024 * 1024,
   photoBytes: 12 * 1024 * 1024,
   allBytes: 2 * 1024 * 1024 * 1024,
   /** What unfolds to more times its size, and is no trifle, is a bomb. */
@@ -68,8 +69,8 @@ function checkEntry(entry: Entry): void {
   const shown = fileName.slice(0, 80);
   if (!PATH.test(fileName)) throw refuse(`The archive holds “${shown}”, which belongs to none; names such as formulas/pear-loaf.json would be right.`);
   if (((externalFileAttributes >>> 16) & KIND_OF_FILE) === SYMLINK) throw refuse(`“${shown}” is a link to another place; an archive holds files only.`);
-  const most = fileName.startsWith("photos/") ? archiveLimits.photoBytes : archiveLimits.jsonBytes;
-  if (uncompressedSize > most && fileName !== "manifest.json") throw refuse(`“${shown}” has ${Math.round(uncompressedSize / 1e6)} MB; up to ${Math.round(most / 1e6)} would be right.`);
+  const most = fileName.startsWith("photos/") ? archiveLimits.photoBytes : fileName === "manifest.json" ? archiveLimits.manifestBytes : archiveLimits.jsonBytes;
+  if (uncompressedSize > most) throw refuse(`“${shown}” has ${Math.round(uncompressedSize / 1e6)} MB; up to ${Math.round(most / 1e6)} would be right.`);
   if (uncompressedSize > archiveLimits.trifleBytes && uncompressedSize > archiveLimits.ratio * Math.max(1, compressedSize)) throw refuse(`“${shown}” unfolds to ${Math.round(uncompressedSize / Math.max(1, compressedSize))} times its size, as no file of a kitchen does.`);
 } // prettier-ignore
 

@@ -50,7 +50,8 @@ import {
   type Seen,
   type Wish,
 } from "@uprise/core";
-import type { Practice } from "@uprise/contract";
+import type { ImportRequest, Practice } from "@uprise/contract";
+import { imported } from "./import";
 
 /** What a kitchen has of its own, as plain data that goes to a thread. */
 export interface KitchenData {
@@ -88,6 +89,7 @@ export interface Asked {
   predict: { formula: Formula };
   label: FormulaRequestInput & { region: RegionId; packets: Packet[] };
   "scale-up": FormulaRequestInput & { times: number; bowlMl: number; placesPerLoad: number; packets: Packet[] };
+  import: ImportRequest;
   /** Formulas as they go out, one text each; JSON-LD as JSON. */
   carry: { formulas: { id: string; version: number; formula: Formula }[]; format: "jsonld" | "markdown" | "csv" | "text" };
   calibrate: { trials: LoggedTrial[] };
@@ -196,6 +198,7 @@ const tasks = {
   },
   "scale-up": ({ times, bowlMl, placesPerLoad, packets, ...input }: Asked["scale-up"], kitchen: Kitchen) =>
     scaleUp(opened(input, kitchen), times, { bowlMl, placesPerLoad }, packets, kitchen.shelf),
+  import: (request: Asked["import"], { shelf }: Kitchen) => imported(request, shelf),
   carry: ({ formulas, format }: Asked["carry"], kitchen: Kitchen) =>
     formulas.map(({ formula, ...from }) => carried(formula, from, format, kitchen)),
   calibrate: ({ trials }: Asked["calibrate"], kitchen: Kitchen) =>

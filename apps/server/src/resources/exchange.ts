@@ -1,39 +1,15 @@
 import {
   exportRequestSchema,
   type ExportRequest,
-  type FoundRecipe,
   importAnswerSchema,
   type ImportAnswer,
   importRequestSchema,
-  type ImportRequest,
   PAGE_LIMIT,
   type PlanRequest,
   restoreAnswerSchema,
   undoneSchema,
 } from "@uprise/contract";
-import {
-  type BakeRecord,
-  bakesCsv,
-  curvesCsv,
-  type Found,
-  type Formula,
-  formulaFrom,
-  formulaSchema,
-  fromTable,
-  fromText,
-  guessColumns,
-  looksLikeTable,
-  mended,
-  planCsv,
-  CoreError,
-  readRecipe,
-  readTable,
-  shelfWith,
-  type Ingredient,
-  type Shelf,
-  type Trial,
-  trialsCsv,
-} from "@uprise/core";
+import { type BakeRecord, bakesCsv, curvesCsv, formulaSchema, planCsv, type Trial, trialsCsv } from "@uprise/core";
 import { z } from "zod";
 import { readArchive } from "../archive/read";
 import { previewRestore, restore, undoRestore } from "../archive/restore";
@@ -46,12 +22,13 @@ import { type App, problems } from "../wire";
 import { bakeEventsOf } from "./bakes";
 import { calendarOf } from "./calendar";
 import { kitchenDataFor } from "./kitchen-data";
-import { plainText, recipesOnPage } from "./page";
 import { askedDay } from "./plans";
 
 const tags = ["out and in"];
 /** An archive that comes over the wire; a larger one is restored on the server's own machine. */
 const ARCHIVE_LIMIT = 256 * 1024 * 1024;
+
+const AT_ONCE = 20;
 
 interface Sent {
   name: string;
@@ -87,7 +64,7 @@ export function exchangeRoutes(app: App, store: Store, computer: Computer, progr
     "/api/import",
     { bodyLimit: 2 * PAGE_LIMIT, schema: { summary: "Recipes out of a text, a table, JSON-LD or a saved page: shown as a reading; ?take=1 keeps them", tags, body: importRequestSchema, querystring: z.object({ take: z.literal("1").optional() }), response: { 200: importAnswerSchema, ...problems } } },
     async ({ body, query }): Promise<ImportAnswer> => {
-      const answer = await imported(store, body);
+      const answer = await computer.run("import", body, await kitchenDataFor(store, {}));
       if (query.take !== "1") return answer;
       if (answer.table?.fault !== undefined) throw new Refusal("unprocessable", answer.table.fault, { errors: [{ path: "columns", message: answer.table.fault }] });
       const wanted = answer.recipes.filter((_, k) => body.only?.includes(k) ?? true);
@@ -136,7 +113,11 @@ async function exported(store: Store, computer: Computer, { what, ids, format }:
       const stored = await Promise.all(all.map((id) => store.formulas.read(id)));
       const lines = stored.flatMap(({ formula }) => formula.lines);
       const form = format as "jsonld" | "markdown" | "csv" | "text";
-      const made = await computer.run("carry", { formulas: stored, format: form }, await kitchenDataFor(store, { lines }));
+      const kitchen = await kitchenDataFor(store, { lines });
+      const made: Awaited<ReturnType<typeof computer.run<"carry">>> = [];
+      // Each is baked for its steps and its nutrition: some at a time, so that a whole book is no single long task.
+      for (let k = 0; k < stored.length; k += AT_ONCE)
+        made.push(...(await computer.run("carry", { formulas: stored.slice(k, k + AT_ONCE), format: form }, kitchen)));
       const [first] = made;
       const name = made.length === 1 && first ? fileName(first.title) : "formulas";
       if (form === "jsonld") {
@@ -195,51 +176,3 @@ function joinedCsv(made: readonly { title: string; text: string }[]): string {
   });
   return `${mark}${[tables[0]?.head ?? "recipe", ...tables.flatMap(({ rows }) => rows)].join("\r\n")}\r\n`;
 }
-
-const SAMPLE = 5;
-
-/** What was brought, as readings; nothing of it is written. */
-async function imported(store: Store, { text, html, name, columns, measures = "metric" }: ImportRequest): Promise<ImportAnswer> {
-  const shelf = shelfWith((await store.things<Ingredient>("ingredients").list()).map(({ body }) => body));
-  const title = (name ?? "")
-    .replace(/\.[a-z0-9]{1,5}$/i, "")
-    .replace(/[-_]+/g, " ")
-    .trim();
-  const recipes = (found: readonly Found[]): FoundRecipe[] => found.map((one) => readFound(one, measures, shelf));
-  if (html !== undefined) {
-    const { found, notes } = recipesOnPage(html, shelf);
-    return { recipes: recipes(found), notes, taken: [] };
-  }
-  const given = text ?? "";
-  if (columns !== undefined || /\.(?:csv|tsv)$/i.test(name ?? "") || looksLikeTable(given)) {
-    const table = readTable(given);
-    const used = columns ?? guessColumns(table.head);
-    const shown = { head: table.head, sample: table.rows.slice(0, SAMPLE), columns: used };
-    try {
-      return {
-        recipes: recipes(fromTable(table, used, shelf, title === "" ? undefined : title)),
-        table: shown,
-        notes: [],
-        taken: [],
-      };
-    } catch (error) {
-      // Which column is which is asked on the screen.
-      if (error instanceof CoreError) return { recipes: [], table: { ...shown, fault: error.message }, notes: [], taken: [] };
-      throw error;
-    }
-  }
-  if (/<(?:html|body|script|div|article)\b/i.test(given.slice(0, 5000))) {
-    const { found, notes } = recipesOnPage(given, shelf);
-    return { recipes: recipes(found), notes, taken: [] };
-  }
-  const read = fromText(given, shelf, plainText);
-  return { recipes: "found" in read ? recipes(read.found) : [], notes: [], taken: [] };
-}
-
-function readFound({ title, form, text, mending, kind, notes }: Found, measures: NonNullable<ImportRequest["measures"]>, shelf: Shelf): FoundRecipe {
-  const reading = mended(readRecipe(text, measures, undefined, shelf), mending, measures, shelf);
-  const titled = { ...reading, title: reading.title ?? title };
-  const pasted = text.length <= 100_000 ? { text, measures, mending } : undefined;
-  const formula: Formula = formulaFrom(titled, measures, kind, shelf, pasted);
-  return { title: formula.title, form, text, mending, ...(kind ? { kind } : {}), reading: titled, formula, notes };
-} // prettier-ignore

@@ -3,6 +3,7 @@ import type { StoredPlan } from "@uprise/contract";
 import { aroundNow, type Plan } from "@uprise/core";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
+import { download } from "../../device/download";
 import { fonts, space, type } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
 import { Check } from "../../ui/check";
@@ -15,7 +16,7 @@ import { Failed, Loading, NotFound, Progress } from "../../ui/state";
 import { TitleField } from "../../ui/title-field";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small } from "../../ui/words";
-import { WireError } from "../wire/client";
+import { wire, WireError } from "../wire/client";
 import { useFormulas, useOvenList } from "../wire/queries";
 import { Bakes } from "./bakes";
 import { ovenOfDay } from "./list-screen";
@@ -48,6 +49,10 @@ function DayOf({ stored }: { stored: StoredPlan }) {
   const { data: list } = useFormulas("");
   const [shown, setShown] = useState<string | null>(null);
   useTitle(title);
+  const table = useMutation({
+    mutationFn: () => wire.exportFile({ what: "plan", ids: [stored.id], format: "csv" }),
+    onSuccess: ({ name, content }) => download(name, content),
+  });
   const again = useMutation({ mutationFn: () => fromNow(stored.id, day, Date.now()), onSuccess: change });
   const formulas = list?.pages.flatMap((page) => page.items) ?? [];
   const sheet = (
@@ -87,6 +92,9 @@ function DayOf({ stored }: { stored: StoredPlan }) {
         </Link>
         <Button kind="quiet" onPress={() => globalThis.location.assign(`/api/plans/${stored.id}/calendar.ics`)}>
           Into a calendar
+        </Button>
+        <Button kind="quiet" disabled={table.isPending} onPress={() => table.mutate()}>
+          Steps as a table
         </Button>
         <Button kind="quiet" onPress={() => again.mutate()} disabled={again.isPending || now < Date.parse(day.start)}>
           Plan again from now

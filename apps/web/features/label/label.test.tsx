@@ -79,6 +79,17 @@ test("cost adds up what has a price and names what has none", () => {
   expect(screen.getByText(/for want of a price: .*sunflower oil/)).toBeTruthy();
 });
 
+test("a part of the batter has a label of its own, with what is added to it", () => {
+  const raisins = { id: "r", ingredientId: "raisins", grams: { low: 80, mid: 80, high: 80 } };
+  const { vessel, oven } = beginKind("muffin", "metric", 500);
+  const split: Formula = { ...formula, parts: [{ id: "p", name: "with raisins", share: 0.5, additions: [raisins], kind: "muffin", vessel, oven }] }; // prettier-ignore
+  show(<LabelRoom id="x" formula={split} analysis={analysis} open={() => input} kitchen={kitchen} />);
+  const packetShown = screen.getByRole("group", { name: "On the packet" });
+  expect(packetShown.textContent).not.toMatch(/raisins/i);
+  fireEvent.click(screen.getByRole("radio", { name: "with raisins" }));
+  expect(packetShown.textContent).toMatch(/Pier loaf, with raisins.*raisins/i);
+});
+
 test("many of it asks with the pieces wanted, and says what does not grow", async () => {
   const asked = jest.spyOn(wire, "scaleUp").mockResolvedValue({ factor: 40, pieces: 40, massG: 26_880, batches: 7, perBatch: { massG: 4032, pieces: 6, lastPieces: 4, bowlShare: 0.5, minutes: { low: 10, mid: 20, high: 30 }, waits: 6, tenth: 3, quarter: 23 }, loads: 7, ovenMinutes: 400, kWhPerLoad: 1.2, wholePackets: [], otherwise: ["Standing: it waits."] } satisfies ScaleUp);
   show(<ManyRoom formula={formula} analysis={analysis} name={(id) => id} />);

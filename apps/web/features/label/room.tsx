@@ -1,5 +1,16 @@
-import { type Analysis, CoreError, gramsText, type Formula, type Label, labelOf, moneyText, type Opened } from "@uprise/core";
-import { useMemo } from "react";
+import {
+  analyse,
+  type Analysis,
+  CoreError,
+  gramsText,
+  type Formula,
+  type Label,
+  labelOf,
+  moneyText,
+  type Opened,
+  openPart,
+} from "@uprise/core";
+import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -21,26 +32,40 @@ interface LabelRoomProps {
   kitchen: KitchenHere;
 }
 
+const WHOLE = "whole";
+
 /** What goes on the packet, how long it keeps, where it may hurt, and what it costs: computed here, by the bench as it is now. */
 export function LabelRoom({ id, formula, analysis, open, kitchen }: LabelRoomProps) {
   const { shelf } = kitchen;
   const { data: stored } = usePackets();
   const [region, setRegion] = useRegion();
+  const [partId, setPartId] = useState(WHOLE);
+  const part = formula.parts?.find((one) => one.id === partId);
   const label = useMemo(() => {
     try {
       const packets = (stored ?? []).map(({ packet }) => packet);
-      return labelOf(open(), analysis, formula.kind, region, packets, shelf);
+      if (!part) return labelOf(open(), analysis, formula.kind, region, packets, shelf);
+      const input = openPart(formula, part, kitchen);
+      return labelOf(input, analyse(input, shelf), part.kind, region, packets, shelf);
     } catch (error) {
       if (error instanceof CoreError) return error.message;
       throw error;
     }
-  }, [open, analysis, formula.kind, region, stored, shelf]);
+  }, [open, analysis, formula, part, kitchen, region, stored, shelf]);
   if (typeof label === "string") return <Failed title="There is no label for this." detail={label} />;
   const name = (ingredientId: string): string => shelf.get(ingredientId)?.name ?? ingredientId;
   return (
     <View style={styles.room}>
       <Choice label="For whose law" options={regionOptions} value={region} onChange={setRegion} />
-      <OnThePacket label={label} title={formula.title} />
+      {formula.parts && formula.parts.length > 0 ? (
+        <Choice
+          label="Of which part"
+          options={[{ value: WHOLE, label: "All of it" }, ...formula.parts.map(({ id: value, name: label }) => ({ value, label }))]}
+          value={part ? partId : WHOLE}
+          onChange={setPartId}
+        />
+      ) : null}
+      <OnThePacket label={label} title={part ? `${formula.title}, ${part.name}` : formula.title} />
       <Link to={`/print/label/${id}`} style={styles.link}>
         <Body strong style={styles.underlined}>
           A sheet of labels to print

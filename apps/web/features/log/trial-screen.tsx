@@ -4,6 +4,7 @@ import { allSeen, compared, scales, symptomOf, type Trial } from "@uprise/core";
 import { type Href, useRouter } from "expo-router";
 
 import { Image, ScrollView, StyleSheet, View } from "react-native";
+import { download } from "../../device/download";
 import { space } from "../../theme/scale";
 import { useWide } from "../../theme/theme";
 import { Table } from "../../ui/facts";
@@ -78,6 +79,7 @@ function TrialOf({ stored }: { stored: StoredTrial }) {
             <Body style={styles.underlined}>Its formula on the bench</Body>
           </Link>
         ) : null}
+        {trial.bakeId ? <Curves bakeId={trial.bakeId} /> : null}
         <Link to={`/print/trial/${stored.id}`} style={styles.link}>
           <Body style={styles.underlined}>Its record on paper</Body>
         </Link>
@@ -113,6 +115,22 @@ function TrialOf({ stored }: { stored: StoredTrial }) {
     </View>
   );
 } // prettier-ignore
+
+/** The curves of its bake, probe, oven and scale, as a table for a spreadsheet. */
+function Curves({ bakeId }: { bakeId: string }) {
+  const keep = useMutation({
+    mutationFn: () => wire.exportFile({ what: "curves", ids: [bakeId], format: "csv" }),
+    onSuccess: ({ name, content }) => download(name, content),
+  });
+  return (
+    <>
+      <Button disabled={keep.isPending} onPress={() => keep.mutate()}>
+        Its curves as a table
+      </Button>
+      {keep.error ? <Body tone="stop">{keep.error.message}</Body> : null}
+    </>
+  );
+}
 
 const profileWords = ({ measured, predicted }: Trial): string =>
   [

@@ -4,6 +4,7 @@ import type { FormulaInput } from "@uprise/contract";
 import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import { ThemeProvider } from "../../theme/theme";
 import { dropPaper, papersOf } from "../../device/papers";
+import { waitingWrites } from "../../device/writes";
 import { wire, WireError } from "../wire/client";
 import { ReaderScreen } from "./screen";
 
@@ -118,12 +119,20 @@ test("what was pasted, answered and chosen survives a reload and is forgotten on
   expect((await papersOf("reader", "recipe")).filter(({ paper }) => (paper.body as { text: string }).text !== "")).toEqual([]);
 });
 
-test("a server that does not answer costs nothing of the paste", async () => {
-  jest.spyOn(wire, "createFormula").mockRejectedValue(new WireError(0, "The server does not answer."));
+test("a server that does not answer costs nothing: the recipe is on the bench and waits to go out; one that refuses leaves the paste", async () => {
+  const create = jest.spyOn(wire, "createFormula").mockRejectedValue(new WireError(0, "The server does not answer."));
   await show();
   paste(recipe);
   fireEvent.click(screen.getByRole("button", { name: /bench/i }));
-  await screen.findByText("The server does not answer.");
+  await waitFor(() => expect(mockNavigate).toHaveBeenCalledTimes(1));
+  const [waiting] = await waitingWrites();
+  expect(waiting).toMatchObject({ name: "Sorghum and honey muffins", method: "POST", path: "/api/formulas" });
+  expect(mockNavigate.mock.calls[0]).toEqual([`/bench/${(waiting?.body as { id: string }).id}`]);
+  create.mockRejectedValue(new WireError(400, "A formula needs a name."));
+  mockNavigate.mockClear();
+  paste(recipe);
+  fireEvent.click(screen.getByRole("button", { name: /bench/i }));
+  await screen.findByText("A formula needs a name.");
   expect((screen.getByLabelText("Recipe") as HTMLTextAreaElement).value).toBe(recipe);
   expect(mockNavigate).not.toHaveBeenCalled();
 });
