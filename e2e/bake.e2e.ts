@@ -25,6 +25,10 @@ test.each([
   await time.press("End");
   await moment.getByText(/on the rack/).waitFor();
 
+  await page
+    .getByTestId("many-runs")
+    .getByText(/^32 bakes with all of that at once: four in five/)
+    .waitFor();
   await page.getByRole("button", { name: "Play the bake" }).click();
   await page.getByRole("button", { name: "Pause the bake" }).click();
   await page.getByRole("button", { name: "Play the bake" }).waitFor();

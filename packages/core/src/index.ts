@@ -49,6 +49,7 @@ export * from "./bake/race";
 export * from "./bake/simulation";
 export * from "./bake/simulate";
 export * from "./bake/carry";
+export { rangeOfFactors } from "./bake/sensitivity";
 export { brownWord } from "./bake/browning";
 export type { Start } from "./bake/start";
 export * from "./balance/bands";

@@ -16,6 +16,7 @@ import { BakeSection } from "../instruments/bake-section";
 import { bakeSentence, clock, momentSentence, sampleAt } from "../instruments/bake-words";
 import { drawingsOf } from "../../workers/isotherms";
 import { BakePlayer } from "./bake-player";
+import { ManyRuns } from "./many-runs";
 import { LIMIT_MS } from "./oven-worker";
 import { useBaked } from "./use-baked";
 import { useSimulation } from "./use-simulation";
@@ -315,4 +316,17 @@ test("a slider is the platform's own range with its name, ends and step", () => 
   expect(["min", "max", "step"].map((name) => slider.getAttribute(name))).toEqual(["50", "150", "5"]);
   fireEvent.change(slider, { target: { value: "120" } });
   expect(onChange).toHaveBeenCalledWith(120);
+});
+
+test("many runs stand as strokes on one line, and say between which minutes four in five of them are done", () => {
+  const factors = Array.from({ length: 32 }, (_, k) => 0.8 + (0.4 * k) / 31);
+  render(
+    <ThemeProvider>
+      <ManyRuns factors={factors} minutes={50} width={320} />
+    </ThemeProvider>,
+  );
+  const drawing = screen.getByRole("img", { name: /^32 bakes/ });
+  // Evenly from 40 to 60: a tenth of them under 42, a tenth over 58.
+  expect(drawing.getAttribute("aria-label")).toMatch(/between 42 and 58 min, the earliest at 40, the latest at 60/);
+  expect(drawing.querySelectorAll("line").length).toBe(32 + 2);
 });

@@ -100,3 +100,10 @@ function here(task: Task): { result?: unknown; error?: string } {
 }
 
 export const ovenWorker = new OvenWorker();
+
+/** Workers for the many runs of a range, beside the one that bakes; each begins when it is first asked. */
+const MOST_SAMPLERS = 4;
+export const samplers: readonly OvenWorker[] = Array.from(
+  { length: Math.max(1, Math.min(MOST_SAMPLERS, globalThis.navigator?.hardwareConcurrency ?? 2)) },
+  () => new OvenWorker(),
+);

@@ -30,6 +30,7 @@ import { minutesText, sentenceOf } from "../instruments/sentences";
 import type { KitchenHere } from "../wire/queries";
 import { BakePlayer } from "./bake-player";
 import { Colour } from "./colour";
+import { ManyRuns, useManyRuns } from "./many-runs";
 import { Stages } from "./stages";
 import { useOther } from "./use-other";
 import { Fact, Table } from "../../ui/facts";
@@ -80,6 +81,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
   const { width: window } = useWindowDimensions();
   const width = Math.min(420, window - 24);
   const [change, setChange] = useState<WhatIfChange | null>(null);
+  const runs = useManyRuns(open, shelf, simulation !== null && !baking);
   const { other, fault } = useOther(open, shelf, change);
   // Drawings follow the table of numbers when they cannot keep up with a dragged slider.
   const drawnOther = useDeferredValue(other);
@@ -228,6 +230,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         }
         source="docs/science/bake.md; checked against kitchen windows with one set of constants for all kinds."
       />
+      {simulation && runs ? <ManyRuns factors={runs} minutes={simulation.done.mid} width={width} /> : null}
       {simulation && simulation.sensitivity.length > 0 ? (
         <Table
           label="What the minutes depend on"

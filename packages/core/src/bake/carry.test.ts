@@ -5,7 +5,7 @@ import { carried, carryOf } from "./carry";
 import { estimateMinutes } from "./estimate";
 import { fillVessel } from "./geometry";
 import { ready } from "../analyse";
-import { rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
+import { rangeOf, rangeOfFactors, sampledFactors, sampledRange, uncertaintyOf } from "./sensitivity";
 import { stepsFor } from "./start";
 
 describe("an estimate that the last simulation corrects", () => {
@@ -91,6 +91,12 @@ describe("what leaves the minutes open", () => {
     expect(unknown?.high).toBeLessThan(1.35);
     expect(unknown?.low).toBeGreaterThan(0.7);
     expect(sampledRange(start, steps, 0.02, 32)).toEqual(unknown);
+  });
+  test("shared out among several it is what one alone finds", () => {
+    const alone = sampledFactors(start, steps, 0.02, 1, 13) ?? [];
+    const shared = [1, 5, 9].flatMap((from) => sampledFactors(start, steps, 0.02, from, from + 4) ?? []);
+    expect(shared).toEqual(alone);
+    expect(rangeOfFactors(shared)).toEqual(sampledRange(start, steps, 0.02, 12));
   });
   test("the range is the same factor either way", () => {
     const { low, mid, high } = rangeOf(40, 0.15);

@@ -112,10 +112,10 @@ const VARIED = ["condensedShare", "vapourShare", "steamEscape", "contact", "crus
 const TAIL = 0.1;
 
 /**
- * Minutes by so many coarse runs, an even sequence over oven, air, mass and the constants that matter, as factors of the middle: nine in ten are over
- * `low`, nine in ten under `high`. Null where the bake is not done.
+ * Minutes of the coarse runs numbered `from` to `to` (the end not among them) of an even sequence over oven, air, mass and the constants that matter, as factors
+ * of the middle. A run is the same whoever does it, so that they can be shared out. Null where the bake is not done.
  */
-export function sampledRange(start: Start, steps: Steps, massSpread: number, runs: number): { low: number; high: number } | null {
+export function sampledFactors(start: Start, steps: Steps, massSpread: number, from: number, to: number): number[] | null {
   const rough = coarse(steps);
   const base = bakeThrough(start, rough).doneS;
   if (base === null) return null;
@@ -124,7 +124,7 @@ export function sampledRange(start: Start, steps: Steps, massSpread: number, run
   const offK = Math.hypot(oven.biasK !== undefined ? KNOWN_OVEN_K : UNKNOWN_OVEN_K, SWING_SHARE * (oven.swingK ?? 0));
   const evens = evenSteps(VARIED.length + 3);
   const found: number[] = [];
-  for (let run = 1; run <= runs; run++) {
+  for (let run = from; run < to; run++) {
     // −1 to 1, denser in the middle: the sum of what is known and what is not.
     const spread = (dimension: number): number => {
       const u = 2 * ((0.5 + run * (evens[dimension] ?? 0)) % 1) - 1;
@@ -144,6 +144,17 @@ export function sampledRange(start: Start, steps: Steps, massSpread: number, run
     };
     found.push((bakeThrough(moved, rough, { model }).doneS ?? 2 * base) / base);
   }
-  found.sort((a, b) => a - b);
+  return found;
+}
+
+/** The range that holds four in five of such factors: nine in ten are over `low`, nine in ten under `high`. */
+export function rangeOfFactors(factors: readonly number[]): { low: number; high: number } {
+  const found = [...factors].sort((a, b) => a - b);
   return { low: Math.min(1 - LEAST, quantile(found, TAIL)), high: Math.max(1 + LEAST, quantile(found, 1 - TAIL)) };
+}
+
+/** The range by so many runs, done here. Null where the bake is not done. */
+export function sampledRange(start: Start, steps: Steps, massSpread: number, runs: number): { low: number; high: number } | null {
+  const factors = sampledFactors(start, steps, massSpread, 1, runs + 1);
+  return factors && rangeOfFactors(factors);
 }

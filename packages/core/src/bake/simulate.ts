@@ -1,5 +1,5 @@
 import { CUT_C, outcomeOf, tinS } from "./outcome";
-import { coarse, rangeOf, sampledRange, uncertaintyOf } from "./sensitivity";
+import { coarse, rangeOf, sampledFactors, sampledRange, uncertaintyOf } from "./sensitivity";
 import type { Simulation } from "./simulation";
 import { type Start, stepsFor, untilDone } from "./start";
 import { bakeThrough } from "./through";
@@ -65,3 +65,7 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
   if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);
   return { ...outcome, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };
 }
+
+/** Some of the many coarse runs over all that is uncertain, as factors of the minutes; see `sampledFactors`. */
+export const sampleStart = (start: Start, massSpread: number, from: number, to: number): number[] | null =>
+  sampledFactors(untilDone(start), stepsFor(start), massSpread, from, to);
