@@ -63,6 +63,7 @@ export async function openKitchen(): Promise<Kitchen> {
   let child = first.child;
   const browser = await chromium.launch({ executablePath: process.env["UPRISE_CHROMIUM"] ?? "/usr/bin/chromium", args: flags });
   const complaints: string[] = [];
+  let killed = false;
   return {
     url,
     browser,
@@ -71,8 +72,8 @@ export async function openKitchen(): Promise<Kitchen> {
       const page = await (context ?? (await browser.newContext({ viewport: size }))).newPage();
       await page.setViewportSize(size);
       page.on("console", (message) => {
-        // A line that a killed server leaves open is no fault of the page.
-        const cut = message.location().url.endsWith("/api/changes");
+        // What a killed server leaves open or does not answer is no fault of the page.
+        const cut = killed && /ERR_(?:CONNECTION|INCOMPLETE_CHUNKED|EMPTY_RESPONSE)/.test(message.text());
         if (!cut && (message.type() === "error" || message.type() === "warning"))
           complaints.push(`${message.type()}: ${message.text()} (${message.location().url})`);
       });
@@ -81,10 +82,14 @@ export async function openKitchen(): Promise<Kitchen> {
       return page;
     },
     async crashAndRestart() {
+      killed = true;
       await ended(child, "SIGKILL");
       ({ child } = await startServer(data, Number(new URL(url).port)));
     },
-    down: () => ended(child, "SIGKILL"),
+    down() {
+      killed = true;
+      return ended(child, "SIGKILL");
+    },
     async up() {
       ({ child } = await startServer(data, Number(new URL(url).port)));
     },

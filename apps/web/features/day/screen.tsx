@@ -17,6 +17,7 @@ import { TitleField } from "../../ui/title-field";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small } from "../../ui/words";
 import { wire, WireError } from "../wire/client";
+import { isSettled } from "../wire/kept";
 import { useFormulas, useOvenList } from "../wire/queries";
 import { Bakes } from "./bakes";
 import { ovenOfDay } from "./list-screen";
@@ -28,7 +29,8 @@ import { useDay, usePlan, usePlanned } from "./use-day";
 
 /** A day of bakes: what is wanted by when, and the ribbon that it makes. */
 export function DayScreen({ id }: { id: string }) {
-  const { data, error, refetch } = usePlan(id);
+  const query = usePlan(id);
+  const { data, error, refetch } = query;
   if (error instanceof WireError && error.status === 404)
     return (
       <NotFound title="There is no such day." to="/day" way="To the days">
@@ -36,7 +38,7 @@ export function DayScreen({ id }: { id: string }) {
       </NotFound>
     );
   if (error && !data) return <Failed title="This day did not come." detail={error.message} onRetry={() => void refetch()} />;
-  if (!data) return <Loading what="Fetching the day" />;
+  if (!data || !isSettled(query)) return <Loading what="Fetching the day" />;
   return <DayOf key={data.id} stored={data} />;
 }
 

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { PlanRequest, StoredPlan } from "@uprise/contract";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
 
@@ -23,6 +23,15 @@ export function useDay(stored: StoredPlan) {
       void queries.invalidateQueries({ queryKey: keys.plans.all });
     },
   });
+  const failed = save.isError;
+  const saving = save.isPending;
+  useEffect(() => {
+    // Another device saved a newer one (or this one showed what it had kept), and nothing here is on its way: the newer takes its place.
+    if (stored.version <= version.current || saving || failed) return;
+    version.current = stored.version;
+    setKept({ title: stored.title, day: stored.day });
+    setBefore(null);
+  }, [stored, saving, failed]);
   const put = (next: { title: string; day: PlanRequest }): void => {
     setKept(next);
     if (next.title.trim() !== "" && next.day.bakes.length > 0) save.mutate(next);
@@ -40,7 +49,7 @@ export function useDay(stored: StoredPlan) {
           put(before);
         }
       : null,
-    saving: save.isPending,
+    saving,
     /** Another device saved it meanwhile, or nothing answers: what is here stays on the screen. */
     fault: save.error instanceof WireError ? save.error.message : (save.error?.message ?? null),
     retry: () => save.mutate(kept),

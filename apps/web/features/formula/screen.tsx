@@ -21,6 +21,7 @@ import type { InstrumentName } from "../instruments/sentences";
 import { Strip } from "../instruments/strip";
 import { currentOf, newId, wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
+import { isSettled } from "../wire/kept";
 import { sendOrKeep, useWaits } from "../wire/outbox";
 import { useFormula, useKitchen } from "../wire/queries";
 import { Aside } from "./aside";
@@ -44,10 +45,13 @@ interface BenchProps {
 
 /** The bench of one stored formula. */
 export function BenchScreen({ id, ...rest }: BenchProps & { id: string }) {
-  const { data, error, refetch } = useFormula(id);
+  const query = useFormula(id);
+  const { error, refetch } = query;
+  // A draft is laid over what is stored now; over what this device had kept only where nobody answers.
+  const data = query.data && isSettled(query) ? query.data : undefined;
   const found = useFoundDraft(data);
   useEffect(() => rememberOpened(id), [id]);
-  if (!data && error) {
+  if (!query.data && error) {
     if (error instanceof WireError && error.status === 404)
       return (
         <NotFound title="There is no such formula." to="/formulas" way="To the formulas">

@@ -32,6 +32,7 @@ import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
 import { newId, wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
+import { isSettled } from "../wire/kept";
 import { sendOrKeep } from "../wire/outbox";
 import { useFormula, useFormulas, useKitchen, usePackets } from "../wire/queries";
 import { useQuery } from "@tanstack/react-query";
@@ -80,26 +81,29 @@ const gone = (
 );
 
 function OfTrial({ id }: { id: string }) {
-  const { data, error, refetch } = useTrial(id);
+  const query = useTrial(id);
+  const { data, error, refetch } = query;
   if (error instanceof WireError && error.status === 404) return gone;
   if (error && !data) return <Failed title="This trial did not come." detail={error.message} onRetry={() => void refetch()} />;
-  return data ? <Form key={data.id} first={data.trial} stored={data} /> : <Loading what="Fetching the trial" />;
+  return data && isSettled(query) ? <Form key={data.id} first={data.trial} stored={data} /> : <Loading what="Fetching the trial" />;
 }
 
 function OfBake({ id }: { id: string }) {
-  const { data, error, refetch } = useQuery({ queryKey: keys.bake.of(id), queryFn: ({ signal }) => wire.readBake(id, signal) });
+  const query = useQuery({ queryKey: keys.bake.of(id), queryFn: ({ signal }) => wire.readBake(id, signal) });
+  const { data, error, refetch } = query;
   if (error instanceof WireError && error.status === 404) return gone;
   if (error && !data) return <Failed title="This bake did not come." detail={error.message} onRetry={() => void refetch()} />;
-  if (!data) return <Loading what="Fetching the bake" />;
+  if (!data || !isSettled(query)) return <Loading what="Fetching the bake" />;
   const state = foldBake(data.record, data.events);
   return <Form key={id} first={trialFromBake(data.record, state, id, new Date().toISOString())} stored={null} />;
 }
 
 function OfFormula({ id }: { id: string }) {
-  const { data, error, refetch } = useFormula(id);
+  const query = useFormula(id);
+  const { data, error, refetch } = query;
   if (error instanceof WireError && error.status === 404) return gone;
   if (error && !data) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;
-  return data ? (
+  return data && isSettled(query) ? (
     <Form key={id} first={freshTrial(data.formula, data.id, data.version)} stored={null} />
   ) : (
     <Loading what="Fetching the formula" />

@@ -15,6 +15,10 @@ const OF_BEFORE = 1;
 /** Of another shape of answers nothing is taken. */
 const SHAPE = "1";
 
+/** Whether an answer may be built upon: it was asked for since the page was loaded, or nobody answered. What was kept may be shown at once, and not yet be changed. */
+export const isSettled = ({ dataUpdatedAt, isFetching }: { dataUpdatedAt: number; isFetching: boolean }): boolean =>
+  dataUpdatedAt > OF_BEFORE || !isFetching;
+
 /** Brings what was kept on this device into the cache, and keeps what comes; gives how to stop that. */
 export function keepAnswersOf(queries: QueryClient): () => void {
   for (const first of KEPT) queries.setQueryDefaults([first], { gcTime: Infinity });
