@@ -97,6 +97,11 @@ test("the whole kitchen goes out, comes back where it changed nothing, brings ba
   const page = await kitchen.open("/store/copies", wide);
   const { path, name } = await keptFrom(page, () => page.getByRole("button", { name: "Keep the whole kitchen" }).click());
   expect(name).toMatch(/^uprise-\d{4}-\d{2}-\d{2}\.zip$/);
+  // On the server's own machine it is brought in by a command, and that is undone by the line it ends with.
+  const restore = (...args: string[]): string => execFileSync(process.execPath, ["scripts/bundled.mjs", "restore", ...args], { cwd: join(__dirname, ".."), env: { ...process.env, UPRISE_DATA: join(folder, "other") } }).toString(); // prettier-ignore
+  expect(restore(path)).toMatch(/\d\d would be added: .*Nothing was written/s);
+  const undo = /--undo (\S+)/.exec(restore(path, "--take"))?.[1] ?? "";
+  expect(restore("--undo", undo)).toMatch(/^\d\d things are as they were/);
   await openFile(page, "Open an archive", path);
   await page.getByText("All of it is here already.").waitFor();
   await page.goto(`${kitchen.url}/store/packets`);

@@ -23,7 +23,7 @@ const lines = ({ archive, add, newer, older, conflict, same, photos, events, und
 async function main(args: string[]): Promise<void> {
   const { dataFolder } = settingsFrom(process.env, null);
   const undo = args.indexOf("--undo");
-  const file = args.find((arg) => !arg.startsWith("--") && arg !== args[undo + 1]);
+  const file = args.find((arg, k) => !arg.startsWith("--") && (undo < 0 || k !== undo + 1));
   if (undo < 0 && (file === undefined || !existsSync(file)))
     throw new Error(`${file === undefined ? "Which archive?" : `There is no file ${file}.`} npm run restore -- copy.zip would be right; copies are in ${dataFolder}/copies.`); // prettier-ignore
   const store = await openStore(dataFolder);

@@ -1,4 +1,5 @@
 import { resolve } from "node:path";
+import { Unusable } from "./errors";
 
 export interface Settings {
   port: number;
@@ -24,10 +25,10 @@ export function settingsFrom(
 ): Settings {
   const port = Number(env["PORT"] ?? 4173);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new Error(`PORT is "${env["PORT"]}"; a whole number from 0 to 65535 would be right.`);
+    throw new Unusable(`PORT is "${env["PORT"]}"; a whole number from 0 to 65535 would be right.`);
   const origin = env["UPRISE_ORIGIN"] ?? "";
   if (origin !== "" && !/^https?:\/\/[a-z0-9.-]+(?::\d+)?$/i.test(origin))
-    throw new Error(`UPRISE_ORIGIN is "${origin}"; an address such as https://kitchen.example would be right, without a path.`);
+    throw new Unusable(`UPRISE_ORIGIN is "${origin}"; an address such as https://kitchen.example would be right, without a path.`);
   return {
     port,
     origin: origin === "" ? null : origin,

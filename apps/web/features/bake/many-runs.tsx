@@ -11,6 +11,8 @@ import { samplers } from "./oven-worker";
 /** So many bakes, each with another oven, air, mass and another reading of what is known of batters. */
 export const RUNS = 32;
 const HEIGHT = 30;
+/** The line ends at so many times the late end of the range. */
+const EDGE = 1.25;
 
 interface Sampled {
   of: object;
@@ -64,9 +66,11 @@ export function ManyRuns({ factors, minutes, width }: { factors: readonly number
   const colours = useColours();
   const { low, high } = rangeOfFactors(factors);
   const all = factors.map((factor) => factor * minutes);
-  const [from, to] = [Math.min(low * minutes, ...all), Math.max(high * minutes, ...all)];
-  const x = (at: number): number => 6 + ((width - 12) * (at - from)) / Math.max(1e-9, to - from);
-  const words = `${factors.length} bakes with all of that at once: four in five are done between ${Math.round(low * minutes)} and ${Math.round(high * minutes)} min, the earliest at ${Math.round(from)}, the latest at ${Math.round(to)}.`;
+  const [first, latest] = [Math.min(...all), Math.max(...all)];
+  // One that never quite gets there would press all others together: it stands at the edge.
+  const [from, to] = [Math.min(low * minutes, first), Math.max(high * minutes, Math.min(latest, EDGE * high * minutes))];
+  const x = (at: number): number => Math.min(width - 2, 6 + ((width - 12) * (at - from)) / Math.max(1e-9, to - from));
+  const words = `${factors.length} bakes with all of that at once: four in five are done between ${Math.round(low * minutes)} and ${Math.round(high * minutes)} min, the earliest at ${Math.round(first)}, the latest at ${Math.round(latest)}${latest > to ? ", over the edge" : ""}.`;
   return (
     <View style={styles.all} testID="many-runs">
       <Svg width={width} height={HEIGHT} role="img" aria-label={words}>
