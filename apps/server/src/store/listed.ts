@@ -1,8 +1,7 @@
 import { Op, type WhereOptions } from "sequelize";
-import type { ListedRow, Models } from "./models";
+import type { Models } from "./models";
 import type { Page, Query } from "./pages";
-import { readThing } from "./shapes";
-import type { StoredThing } from "./things";
+import { type StoredThing, storedFrom } from "./things";
 
 export interface ListedStore<B> {
   /** A page of trials, the newest first; every word of `q` must stand in title, formula or tags. */
@@ -11,13 +10,6 @@ export interface ListedStore<B> {
 
 /** Trials by their day and words. The page is found in the index alone; only its own rows are read whole. */
 export function listedStore<B>({ trials }: Pick<Models, "trials">): ListedStore<B> {
-  const stored = (row: ListedRow): StoredThing<B> => ({
-    id: row.id,
-    version: row.version,
-    createdAt: row.createdAt.toISOString(),
-    updatedAt: row.updatedAt.toISOString(),
-    body: readThing<B>(row.body, row.shape),
-  });
   return {
     async page({ q = "", page, pageSize }) {
       const words = q.toLowerCase().split(/\s+/).filter((word) => word !== "").map((word) => word.replace(/[\\%_]/g, "")); // prettier-ignore
@@ -27,7 +19,9 @@ export function listedStore<B>({ trials }: Pick<Models, "trials">): ListedStore<
         trials.count({ where }),
         trials.findAll({ attributes: ["id"], where, order: [["at", "DESC"], ["id", "ASC"]], limit: pageSize, offset: (page - 1) * pageSize, raw: true }), // prettier-ignore
       ]);
-      const rows = new Map((await trials.findAll({ where: { id: ids.map(({ id }) => id) } })).map((row) => [row.id, stored(row)]));
+      const rows = new Map(
+        (await trials.findAll({ where: { id: ids.map(({ id }) => id) } })).map((row) => [row.id, storedFrom<B>(row)]),
+      );
       return { items: ids.flatMap(({ id }) => rows.get(id) ?? []), page, pageSize, total };
     },
   };

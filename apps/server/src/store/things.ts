@@ -23,14 +23,19 @@ export interface ThingStore<B> {
   remove(id: string, version: number): Promise<void>;
 }
 
+/** A row as the thing that it is, its body in the newest shape. */
+export const storedFrom = <B>(
+  row: Pick<ThingRow, "id" | "version" | "createdAt" | "updatedAt" | "body" | "shape">,
+): StoredThing<B> => ({
+  id: row.id,
+  version: row.version,
+  createdAt: row.createdAt.toISOString(),
+  updatedAt: row.updatedAt.toISOString(),
+  body: readThing<B>(row.body, row.shape),
+});
+
 export function thingStore<B>({ write }: Database, model: Models["things"]["ovens"]): ThingStore<B> {
-  const stored = (row: ThingRow): StoredThing<B> => ({
-    id: row.id,
-    version: row.version,
-    createdAt: row.createdAt.toISOString(),
-    updatedAt: row.updatedAt.toISOString(),
-    body: readThing<B>(row.body, row.shape),
-  });
+  const stored = storedFrom<B>;
   const find = async (id: string, transaction: Transaction): Promise<ThingRow> => {
     const row = await model.findByPk(id, { transaction });
     if (!row) throw new Refusal("not-found", `Nothing of yours has the id "${id}" here.`);

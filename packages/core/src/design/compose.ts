@@ -17,19 +17,9 @@ import { isInclusion } from "../pantry/pieces";
 import { type Oven, type Vessel, withStart } from "../pantry/vessel";
 import { endsOf, knobbed } from "./knobs";
 import { massFor, panFor } from "./mass";
-import { blendOf, isGround, type Share, type Tilt } from "./flours";
-import { type WishedLift, USUAL_SHELF, type Wish } from "./wish";
-
-/** One way of making what is wished for. */
-export interface Style {
-  id: "mild" | "sour" | "wholegrain" | "tender" | "eggless";
-  lift: WishedLift;
-  tilt: Tilt;
-  sour: boolean;
-  eggs: boolean;
-  /** Which fat is reached for first. */
-  fat: "solid" | "liquid";
-}
+import { blendOf, isGround, type Share } from "./flours";
+import type { Style } from "./style";
+import { USUAL_SHELF, type Wish, type WishedLift } from "./wish";
 
 export interface Line {
   ingredientId: string;

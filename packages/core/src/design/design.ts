@@ -11,7 +11,8 @@ import { gramsText } from "../measure/amounts";
 import { listWords } from "../measure/list-words";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import { ovenSchema, type Vessel, vesselSchema } from "../pantry/vessel";
-import { type Composed, compose, type Lack, type Line, type Stock, stockOf, type Style } from "./compose";
+import { type Composed, compose, type Lack, type Line, type Stock, stockOf } from "./compose";
+import type { Style } from "./style";
 import { insteadOf, isGround, roleOf } from "./flours";
 import type { Wish } from "./wish";
 

@@ -2,7 +2,8 @@ import { z } from "zod";
 import { CoreError } from "../errors";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import type { Ingredient } from "../pantry/ingredient";
-import { compose, type Line, type Mix, stockOf, type Style } from "./compose";
+import { compose, type Line, type Mix, stockOf } from "./compose";
+import type { Style } from "./style";
 import { type Designs, design, designSchema, judged, shown, stylesOf } from "./design";
 import type { Wish } from "./wish";
 
