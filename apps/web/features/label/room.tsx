@@ -9,6 +9,7 @@ import {
   moneyText,
   type Opened,
   openPart,
+  spanText,
 } from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
@@ -162,11 +163,6 @@ function Gluten({ label }: { label: Label }) {
   );
 }
 
-const days = ({ low, high }: { low: number; high: number }, unit: string): string => {
-  const [from, to] = [Math.max(1, Math.floor(low)), Math.max(1, Math.floor(high))];
-  return from === to ? `${from} ${unit}${from > 1 ? "s" : ""}` : `${from}–${to} ${unit}s`;
-};
-
 function Keeping({ label }: { label: Label }) {
   const { keeping } = label;
   const { low, mid, high } = keeping.waterActivity;
@@ -175,12 +171,12 @@ function Keeping({ label }: { label: Label }) {
       <Heading>Keeping</Heading>
       <Fact
         name="On the counter, wrapped"
-        value={keeping.counterDays ? (keeping.counterDays.high < 1 ? "the same day" : days(keeping.counterDays, "day")) : "not at all"}
+        value={keeping.counterDays ? (keeping.counterDays.high < 1 ? "the same day" : spanText(keeping.counterDays, "day")) : "not at all"}
         why={keeping.why.join(" ")}
         source="Kitchen ranges by kind of bake, and days until mould by water activity; spread as it is in kitchens."
       />
-      <Fact name="In the fridge" value={days(keeping.fridgeDays, "day")} why="Cold slows mould about fivefold and lets starch set faster: warm it before it is eaten." />
-      <Fact name="Frozen" value={keeping.freezerMonths ? days(keeping.freezerMonths, "month") : "not as it is"} why={`${keeping.freeze} ${keeping.thaw}`} />
+      <Fact name="In the fridge" value={spanText(keeping.fridgeDays, "day")} why="Cold slows mould about fivefold and lets starch set faster: warm it before it is eaten." />
+      <Fact name="Frozen" value={keeping.freezerMonths ? spanText(keeping.freezerMonths, "month") : "not as it is"} why={`${keeping.freeze} ${keeping.thaw}`} />
       <Fact
         name="Water activity, about"
         value={`${low.toFixed(2)}–${high.toFixed(2)}`}

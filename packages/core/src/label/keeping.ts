@@ -44,6 +44,13 @@ const MOST_DAYS = 60;
 const BACTERIA_ABOVE = 0.92;
 /** Sourer than this, pH, keeps them down. */
 const SOUR_ENOUGH = 4.6;
+/** Shares of a part from which on it counts as perishable, as sour; of a bake, as wet with fruit, as rich in the fat of nuts. */
+const PERISHABLE_SHARE = 0.25;
+const SOUR_SHARE = 0.3;
+const FRUITY_SHARE = 0.15;
+const NUT_FAT_SHARE = 0.08;
+/** What the fat of nuts leaves of the months in a freezer. */
+const NUT_FAT_KEEPS = 0.6;
 const perishable = new Set<Ingredient["family"]>(["dairy", "cultured", "cheese", "egg", "egg-substitute", "meat", "plant-milk"]);
 
 const shareOf = (items: readonly Item[], is: (ingredient: Ingredient) => boolean): number => {
@@ -65,8 +72,8 @@ const times = (range: Range, factor: number): Range => ({
 /** A part that is moist, holds milk, egg or meat, and is not cooked with the crumb: a cream on top, a fresh cheese inside. */
 const mayHurt = ({ items, place, lostG }: KeptPart): boolean =>
   (place === "after" || place === "inside" || place === "top") &&
-  shareOf(items, ({ family }) => perishable.has(family)) > 0.25 &&
-  shareOf(items, ({ ph }) => ph !== undefined && ph < SOUR_ENOUGH) < 0.3 &&
+  shareOf(items, ({ family }) => perishable.has(family)) > PERISHABLE_SHARE &&
+  shareOf(items, ({ ph }) => ph !== undefined && ph < SOUR_ENOUGH) < SOUR_SHARE &&
   waterActivity(items, lostG).high > BACTERIA_ABOVE;
 
 /** How long a bake keeps on the counter, in the fridge and frozen: by its kind, its water activity and what is in it. Days and months with their honest spread. */
@@ -86,7 +93,7 @@ export function keepingOf(kind: Kind, parts: readonly KeptPart[]): Keeping {
   };
   const counter = atMost(usual.counterDays, mould);
   const fridge = hurting ? atMost(usual.fridgeDays, { low: 1, mid: 2, high: 3 }) : atMost(usual.fridgeDays, times(mould, FRIDGE_SLOWS));
-  const months = nutFat > 0.08 ? times(usual.freezerMonths, 0.6) : usual.freezerMonths;
+  const months = nutFat > NUT_FAT_SHARE ? times(usual.freezerMonths, NUT_FAT_KEEPS) : usual.freezerMonths;
   const ends = hurting ? "filling" : mould.mid < usual.counterDays.mid ? "mould" : "staling";
   return {
     waterActivity: moistest,
@@ -101,8 +108,8 @@ export function keepingOf(kind: Kind, parts: readonly KeptPart[]): Keeping {
     refresh: kind === "bar" ? "Nothing is needed." : "5 to 8 min at 160 °C, or a toaster: starch that has set softens again above 60 °C, once.",
     why: [
       ends === "staling" ? "A crumb without gluten turns dry and short before it moulds: its starch sets again, fastest in the fridge." : ends === "mould" ? `At a water activity of ${moistest.mid.toFixed(2)} mould comes first.` : "Its moist part holds milk, egg or the like and is not sour: bacteria grow in it at room temperature.",
-      ...(fruit > 0.15 ? [`${Math.round(100 * fruit)} % of it is fruit or vegetable: around the pieces the crumb is wetter than this figure, and mould begins there.`] : []),
-      ...(nutFat > 0.08 ? ["Much of its fat is from nuts or seeds, which turns rancid in the freezer too: the shorter time stands."] : []),
+      ...(fruit > FRUITY_SHARE ? [`${Math.round(100 * fruit)} % of it is fruit or vegetable: around the pieces the crumb is wetter than this figure, and mould begins there.`] : []),
+      ...(nutFat > NUT_FAT_SHARE ? ["Much of its fat is from nuts or seeds, which turns rancid in the freezer too: the shorter time stands."] : []),
     ],
   };
 } // prettier-ignore

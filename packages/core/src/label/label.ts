@@ -55,7 +55,8 @@ interface Made {
   parts: { items: readonly Item[]; place: "batter" | (AsideOf["component"]["place"] & string); lostG: Range }[];
 }
 
-const dayText = ({ low, high }: Range, unit: string): string => {
+/** A span of days or months in words, a day at the least: “1 to 4 days”. */
+export const spanText = ({ low, high }: Range, unit: string): string => {
   const [from, to] = [Math.max(1, Math.floor(low)), Math.max(1, Math.floor(high))];
   return from === to ? `${from} ${unit}${from === 1 ? "" : "s"}` : `${from} to ${to} ${unit}s`;
 };
@@ -90,10 +91,10 @@ function netText(netG: Range, pieces: number): string {
 }
 
 function storageText({ counterDays, fridgeDays, freezerMonths }: Label["keeping"]): string {
-  const fridge = `in the fridge ${dayText(fridgeDays, "day")}`;
-  const frozen = freezerMonths ? `; frozen ${dayText(freezerMonths, "month")}` : "; not for freezing as it is";
+  const fridge = `in the fridge ${spanText(fridgeDays, "day")}`;
+  const frozen = freezerMonths ? `; frozen ${spanText(freezerMonths, "month")}` : "; not for freezing as it is";
   return counterDays
-    ? `Wrapped at room temperature ${counterDays.high < 1 ? "the day it is baked" : dayText(counterDays, "day")}; ${fridge}${frozen}.`
+    ? `Wrapped at room temperature ${counterDays.high < 1 ? "the day it is baked" : spanText(counterDays, "day")}; ${fridge}${frozen}.`
     : `Keep at 5 °C or colder: ${fridge}${frozen}.`;
 }
 

@@ -53,7 +53,15 @@ const BOWL_FULL = 0.6;
 /** Specific heat of batter, J/(g K), and what a gram of water takes to leave, J. */
 const HEAT_J = 2.8;
 const STEAM_J = 2400;
+/** From the bowl to a crumb that is done, K. */
+const WARMED_K = 75;
+/** What a household oven gives, kW. */
+const HOUSEHOLD_KW = 3;
+/** A quarter spoon of leavening, g. */
+const QUARTER_SPOON_G = 1.2;
 const MOST_BATCHES = 60;
+/** Whole packets are told where they change the plan by no more than this share. */
+const NEAR_PACKETS = 0.25;
 
 /** Minutes between two steps along what waits for what: everything after the wetting up to the door, one pair of hands. */
 const afterWetting = (steps: readonly WorkStep[]): number => {
@@ -106,7 +114,7 @@ export function scaleUp(input: Opened, times: number, workshop: Workshop, packet
   const waits = afterWetting(made.steps);
   const bakeMinutes = one.bake.minutes.mid;
   const loadG = (one.batch.massG * times) / loads;
-  const kWh = (loadG * (HEAT_J * 75 + (STEAM_J * one.bake.lossPercent.mid) / 100)) / 3.6e6;
+  const kWh = (loadG * (HEAT_J * WARMED_K + (STEAM_J * one.bake.lossPercent.mid) / 100)) / 3.6e6;
   const small = handsMinutes(at(1).steps);
   const grown = handsMinutes(made.steps);
   const needs = new Map<string, number>();
@@ -120,7 +128,7 @@ export function scaleUp(input: Opened, times: number, workshop: Workshop, packet
       if (!packet || grams <= 0) return [];
       const count = Math.max(1, Math.round(grams / packet.sizeG));
       const factor = (times * count * packet.sizeG) / grams;
-      return Math.abs(factor / times - 1) > 0.25 ? [] : [{ ingredientId, packets: count, factor, pieces: Math.round(onePieces * factor) }];
+      return Math.abs(factor / times - 1) > NEAR_PACKETS ? [] : [{ ingredientId, packets: count, factor, pieces: Math.round(onePieces * factor) }];
     })
     .slice(0, 3);
   const much = (minutes: number): string => `${Math.round(minutes)} min`;
@@ -141,8 +149,8 @@ export function scaleUp(input: Opened, times: number, workshop: Workshop, packet
         : `Standing: the last piece of a batch is in the oven ${much(waits)} after it was wetted; ${tenth === null ? "" : `${much(tenth)} cost a tenth of the oven's lift, `}${much(quarter)} a quarter${waits > quarter ? ": a second pair of hands, or a powder that waits for heat" : ""}.`,
       loads > 1
         ? `Oven: ${loads} loads of ${much(bakeMinutes)}, ${much(loads * bakeMinutes)} in all, and ${much(Math.max(0, (loads - 1) * bakeMinutes))} between the first and the last: mix a batch a load, not all at once.`
-        : `Oven: one load, but a full one takes about ${kWh.toFixed(1)} kWh to heat and dry where the test took ${((kWh * one.batch.massG) / loadG).toFixed(1)}; a household oven of 3 kW gives that in ${much((kWh / 3) * 60)} at the least, so look later than the test says.`,
-      `Leavening is weighed: a quarter spoon too much in the test is ${gramsText(1.2 * times)} here.`,
+        : `Oven: one load, but a full one takes about ${kWh.toFixed(1)} kWh to heat and dry where the test took ${((kWh * one.batch.massG) / loadG).toFixed(1)}; a household oven of ${HOUSEHOLD_KW} kW gives that in ${much((kWh / HOUSEHOLD_KW) * 60)} at the least, so look later than the test says.`,
+      `Leavening is weighed: a quarter spoon too much in the test is ${gramsText(QUARTER_SPOON_G * times)} here.`,
       "The time of one piece in the oven stays as it is, as long as air moves between them; so does its loss.",
     ],
   };
