@@ -24,7 +24,7 @@ import {
 import { sampledRange } from "@uprise/core/src/bake/sensitivity";
 import { ready } from "@uprise/core/src/analyse";
 import { simulateStart } from "@uprise/core/src/bake/simulate";
-import { type Steps, stepsFor } from "@uprise/core/src/bake/start";
+import { type Steps, stepsFor, twiceAsFine } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
 import { chromium } from "playwright-core";
 import { timeLists } from "./lists";
@@ -114,12 +114,13 @@ say(
   "a what-if step of the loaf (slider)",
   time(() => simulateStart(loaf.start, 0.02, { spread: 0, frames: 14 }), 30),
 );
+const own = stepsFor(loaf.start);
 const loafGrids: Steps[] = [
-  { grid: { layers: 12, columns: 6 }, dt: 20, firstDt: 4 },
-  { grid: { layers: 16, columns: 8 }, dt: 10, firstDt: 2 },
-  { grid: { layers: 16, columns: 8 }, dt: 5, firstDt: 2 },
-  { grid: { layers: 24, columns: 12 }, dt: 5, firstDt: 2 },
-  { grid: { layers: 32, columns: 16 }, dt: 2, firstDt: 1 },
+  { ...own, dt: 30 },
+  own,
+  { ...own, dt: 5 },
+  twiceAsFine(own),
+  { ...twiceAsFine(twiceAsFine(own)), dt: 2 },
 ];
 for (const steps of loafGrids) {
   const minutes = (bakeThrough(loaf.start, steps).doneS ?? NaN) / 60;

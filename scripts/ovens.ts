@@ -3,7 +3,7 @@ import { type Kind, profileOf, type Process, type Vessel, type Oven } from "@upr
 import { ready, baked } from "@uprise/core/src/analyse";
 import { brownWord } from "@uprise/core/src/bake/browning";
 import { modelTable } from "@uprise/core/src/bake/model";
-import { stepsFor, type Steps } from "@uprise/core/src/bake/start";
+import { stepsFor, twiceAsFine } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
 import table from "@uprise/core/src/bake/data/kitchen-windows.json";
 
@@ -96,18 +96,12 @@ function kitchens(use: Window["use"]): string {
   ].join("\n");
 }
 
-const twice = ({ grid, dt, firstDt }: Steps): Steps => ({
-  grid: { layers: 2 * grid.layers, columns: 2 * grid.columns },
-  dt: dt / 4,
-  firstDt: firstDt / 2,
-});
-
 function grids(): string {
   const rows = windows.map((window) => {
     const { start } = ready(inputOf(window));
     const steps = stepsFor(start);
     const own = (bakeThrough(start, steps).doneS ?? NaN) / 60;
-    const fine = (bakeThrough(start, twice(steps)).doneS ?? NaN) / 60;
+    const fine = (bakeThrough(start, twiceAsFine(steps)).doneS ?? NaN) / 60;
     const { layers, columns } = steps.grid;
     return [
       window.name,

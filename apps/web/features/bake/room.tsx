@@ -1,5 +1,6 @@
 import {
   type Analysis,
+  coolings,
   type Edit,
   type Formula,
   fahrenheitFromCelsius,
@@ -46,6 +47,7 @@ const modeName: Record<(typeof ovenModes)[number], string> = {
   hob: "Hob",
 };
 
+const coolingName: Record<(typeof coolings)[number], string> = { upright: "Upright", "upside-down": "Upside down" };
 const shelfName: Record<(typeof ovenShelves)[number], string> = { low: "Low shelf", middle: "Middle", high: "High shelf" };
 
 type DoneWhen = NonNullable<Formula["process"]["doneWhen"]>;
@@ -178,6 +180,20 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
               value === ""
                 ? { edit: "set-process", set: {}, clear: ["doneWhen"] }
                 : { edit: "set-process", set: { doneWhen: value } },
+            )
+          }
+        />
+      )}
+      {formula.vessel.shape === "free" || formula.vessel.shape === "griddle" || formula.vessel.shape === "muffin" ? null : (
+        <Choice
+          label="Cools in its tin"
+          options={coolings.map((value) => ({ value, label: coolingName[value] }))}
+          value={process.cooling ?? "upright"}
+          onChange={(value) =>
+            edit(
+              value === "upright"
+                ? { edit: "set-process", set: {}, clear: ["cooling"] }
+                : { edit: "set-process", set: { cooling: value } },
             )
           }
         />

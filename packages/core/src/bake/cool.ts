@@ -6,8 +6,11 @@ import type { Run } from "./run";
  * height, confidence C): always, and more where it is under-set, torn or over-wet.
  */
 const SHRINKS = { always: 0.06, underSet: 0.4, torn: 0.35, wet: 0.25, wetFrom: 1.1, most: 0.5 };
-/** How much of that a wall that holds the crumb leaves, at the wall and in the middle; paper follows it and gives way. */
-const GRIP = { edge: 0.25, middle: 0.7, paper: 0.6 };
+/**
+ * How much of that a wall that holds the crumb leaves, at the wall and in the middle; paper follows it and gives way. Upside down its own weight draws it out, as
+ * long as the wall holds it (confidence C).
+ */
+const GRIP = { edge: 0.25, middle: 0.7, paper: 0.6, hung: 0.1 };
 
 /** What a wall does to a crumb that draws in. */
 export type Wall = "holds" | "follows" | "lets go";
@@ -25,6 +28,8 @@ export interface Hot {
   celsius: Float64Array;
   roomC: number;
   wall: Wall;
+  /** Upside down in its tin. */
+  hangs: boolean;
 }
 
 /** Draws a cooling crumb in, cell by cell, by how far it has cooled; never out again. */
@@ -33,7 +38,14 @@ export function drawIn({ section, model }: Run, hot: Hot): void {
   const reach = outer[columns - 1]!;
   for (let j = 0; j < columns; j++) {
     const across = outer[j]! / reach;
-    const held = hot.wall === "holds" ? GRIP.middle + (GRIP.edge - GRIP.middle) * across : hot.wall === "follows" ? GRIP.paper : 1;
+    const held =
+      hot.hangs && hot.wall === "holds"
+        ? GRIP.hung
+        : hot.wall === "holds"
+          ? GRIP.middle + (GRIP.edge - GRIP.middle) * across
+          : hot.wall === "follows"
+            ? GRIP.paper
+            : 1;
     for (let i = 0; i < layers; i++) {
       const cell = j * layers + i;
       if (batter[cell] === 0 || set[cell]! < model.setShare) continue;

@@ -41,16 +41,17 @@ const DRAWN = { set: 0.97, water: 0.96 };
 /** How much water, as a share of the whole, it may lose while it waits for colour, by its depth, m; and how long, times the time to the core. */
 const PATIENCE = { thinM: 0.016, thin: 0.3, thick: 0.17, longest: 4 };
 
-export function isColoured(by: JudgedBy, brown: Brown): boolean {
+/** How far it is on the way to the colour that its kind waits for: 1 and more when it is there. */
+export function coloured(by: JudgedBy, { top, base, rim }: Brown): number {
   switch (by) {
     case "rim":
-      return brown.rim >= GOLDEN && brown.top >= GOLDEN;
+      return Math.min(rim, top) / GOLDEN;
     case "edge":
-      return brown.rim >= GOLDEN && brown.top >= ENOUGH.drop * GOLDEN;
+      return Math.min(rim, top / ENOUGH.drop) / GOLDEN;
     case "faces":
-      return Math.min(brown.top, brown.base) >= ENOUGH.faces * GOLDEN;
+      return Math.min(top, base) / (ENOUGH.faces * GOLDEN);
     default:
-      return brown.top >= GOLDEN;
+      return top / GOLDEN;
   }
 }
 
@@ -104,27 +105,57 @@ function hasDrawnAway({ section }: Run): boolean {
   return held >= DRAWN.set * all && wet <= DRAWN.water * first;
 }
 
-function isDry(run: Run, by: JudgedBy): boolean {
-  const { layers, columns, water, dry, perDry } = run.section;
-  if (by === "snaps") {
-    let wet = 0;
-    let all = 0;
-    let first = 0;
-    for (let cell = 0; cell < layers * columns; cell++) {
-      wet += water[cell]!;
-      all += dry[cell]!;
-      first += dry[cell]! * perDry.water[cell]!;
-    }
-    return wet <= Math.max(SNAPS_AT * all, NEARLY_BOUND * run.model.boundShare * first);
+/** The same for what must snap and dries as a whole. */
+function dried({ section, model }: Run): number {
+  const { cells, water, dry, perDry } = section;
+  let wet = 0;
+  let all = 0;
+  let first = 0;
+  for (let cell = 0; cell < cells; cell++) {
+    wet += water[cell]!;
+    all += dry[cell]!;
+    first += dry[cell]! * perDry.water[cell]!;
   }
-  const top = layers - 1;
-  return water[top]! <= DRY_TOP * dry[top]! * perDry.water[top]! && run.topC[0]! >= CRUST_C;
+  return Math.max(SNAPS_AT * all, NEARLY_BOUND * model.boundShare * first) / Math.max(wet, 1e-12);
 }
 
-/** Notes every sign that is there for the first time. `walled` and slippery pans let the edge draw away. */
-export function mark(marks: Marks, run: Run, by: JudgedBy, brown: Brown, second: number, slips: boolean): void {
-  if (marks.goldenS === null && isColoured(by, brown)) marks.goldenS = second;
-  if (marks.dryS === null && isDry(run, by)) marks.dryS = second;
+function hasDryTop({ section, topC }: Run): boolean {
+  const { layers, water, dry, perDry } = section;
+  const top = layers - 1;
+  return water[top]! <= DRY_TOP * dry[top]! * perDry.water[top]! && topC[0]! >= CRUST_C;
+}
+
+/** How far colour and dryness had come a step before: a sign is there between two steps, not at the end of one. */
+export interface Progress {
+  colour: number;
+  dryness: number;
+}
+
+export const noProgress = (): Progress => ({ colour: 0, dryness: 0 });
+
+/** s at which what stands at `now` after this step was at 1; null where it is not yet. */
+const since = (second: number, dt: number, before: number, now: number): number | null =>
+  now < 1 ? null : before < 1 ? second - (dt * (now - 1)) / (now - before) : second;
+
+/** Notes every sign that is there for the first time after a step of `dt` s. A pan that `slips` lets the edge draw away. */
+export function mark(
+  marks: Marks,
+  progress: Progress,
+  run: Run,
+  by: JudgedBy,
+  brown: Brown,
+  second: number,
+  dt: number,
+  slips: boolean,
+): void {
+  const colour = coloured(by, brown);
+  marks.goldenS ??= since(second, dt, progress.colour, colour);
+  progress.colour = colour;
+  if (by === "snaps") {
+    const dryness = dried(run);
+    marks.dryS ??= since(second, dt, progress.dryness, dryness);
+    progress.dryness = dryness;
+  } else if (marks.dryS === null && hasDryTop(run)) marks.dryS = second;
   if (marks.springsS === null && upperSet(run) >= SPRINGS) marks.springsS = second;
   if (marks.skewerS === null && meanSet(run.section) >= SPRINGS && comesClean(run)) marks.skewerS = second;
   if (slips && marks.edgeS === null && marks.springsS !== null && hasDrawnAway(run)) marks.edgeS = second;

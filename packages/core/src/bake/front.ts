@@ -11,7 +11,7 @@ const TABLE_STEPS = PER_KELVIN;
 /** The drying front seen from an open surface: set by `findTopFront` and `findSideFront`, read by the sweeps. */
 export const front = { cell: -1, flux: 0, slope: 0 };
 /** A cell with less than this share of its first water over what is bound is crust: the trickle that seeps into it is not all that evaporates. */
-const NEARLY_DRY = 0.03;
+export const NEARLY_DRY = 0.03;
 /** From this share of what a cell has on, its evaporation no longer grows with its temperature within a step. */
 const HALF_OF = 0.5;
 

@@ -42,7 +42,7 @@ function solid(shape: Partial<SectionShape>, massKg: number, layers: number, col
     fatShare: 0,
     cutIn: false,
   };
-  const run = prepare(start, { layers, columns }, model);
+  const run = prepare(start, { layers, columns, baseM: 1e-3, topM: 1e-3, wallM: 3e-3 }, model);
   run.around = { airC: HOT, h: FILM, vapourPa: 0, plateC: null, onRack: true, tilt: 0, grill: 0, cover: 0, lets: 1 };
   run.topFactor = 1;
   return run;

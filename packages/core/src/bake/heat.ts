@@ -1,175 +1,37 @@
-import { boundFront, dryOut, findSideFront, findTopFront, front as dryingFront } from "./front";
-import { outer as outerFilm, over, radiation, type Run, solve } from "./run";
-import { approach, latentHeat, placeOf, saturationTable, vapourConductivityTable, WATER_CAPACITY } from "./steam-tables";
 import { recover } from "./boil";
-import { WATER_DENSITY } from "./section";
+import { heatCapacities } from "./conduct";
+import { boundFront, dryOut, findSideFront, findTopFront, front as dryingFront } from "./front";
+import { type Line, solveLine } from "./kinks";
+import { outer as outerFilm, over, radiation, type Run } from "./run";
+import { findSkin, skin as drySkin } from "./skin";
+import { latentHeat } from "./steam-tables";
+import { carry } from "./vapour";
 
-/** Copies of imported constants: in tests an import is a call, and these are read in every cell of every step. */
-const DENSITY = WATER_DENSITY;
-const CAPACITY = WATER_CAPACITY;
-const saturations = saturationTable;
-const vapourConductivities = vapourConductivityTable;
+/** In tests an import is a call, and these are read in every line of every step. */
 const front = dryingFront;
+const skin = drySkin;
 const reached = outerFilm;
-
-/** Conductivity of still air in a bubble, W/mK, and the greatest factor of the vapour's own flow. */
-const AIR_CONDUCTIVITY = 0.028;
-const MOST_FLOW = 10;
-const WATER_CONDUCTIVITY = 0.653;
-/** Share of the drying over which a crust's conductivity takes over. */
-const CRUST_OVER = 0.3;
-
-/** Capacities of `count` cells, J/K; on its boiling line heat makes steam and the capacity of a cell is that of the line. */
-function heatCapacities(run: Run, start: number, count: number): void {
-  const { section, capacity, sensible, boilingC, boilingSpread } = run;
-  const { dry, water, celsius, perDry } = section;
-  const { capacity: perKg, water: firstPerDry } = perDry;
-  const { boundShare } = run.model;
-  const base = boilingC - boilingSpread - 1e-3;
-  for (let cell = start; cell < start + count; cell++) {
-    const solids = dry[cell]!;
-    const w = water[cell]!;
-    let c = solids * perKg[cell]! + w * CAPACITY;
-    sensible[cell] = c;
-    const t = celsius[cell]!;
-    if (t > base) {
-      const first = solids * firstPerDry[cell]!;
-      if (w > boundShare * first * 1.0001) {
-        const rise = (boilingSpread * first) / w;
-        if (t >= base + rise) c += (latentHeat(base + rise) * w) / rise;
-      }
-    }
-    capacity[cell] = c;
-  }
-}
-
-/**
- * Capacity and conductivity of every cell. Conductivity: condensed matter by volume, bubbles with the vapour that evaporates on their warm side and condenses on the
- * cold one, joined by Maxwell and Eucken with the bubbles dispersed.
- */
-export function conduct(run: Run): void {
-  const { section, model, pressurePa, waterActivity, resistivity, vapour } = run;
-  const { cells, dry, water, gasVolume, celsius, perDry } = section;
-  const { condensedShare, waterActivityRate, vapourShare, boundShare, crustConductivity } = model;
-  const { water: firstPerDry, volume: dryVolume, conductance } = perDry;
-  const psat = saturations;
-  const vapours = vapourConductivities;
-  for (let cell = 0; cell < cells; cell++) {
-    const solids = dry[cell]!;
-    const w = water[cell]!;
-    const first = solids * firstPerDry[cell]!;
-    const waterVolume = w / DENSITY;
-    const condensed = waterVolume + solids * dryVolume[cell]!;
-    const kc = (condensedShare * (waterVolume * WATER_CONDUCTIVITY + solids * conductance[cell]!)) / condensed;
-    const gas = gasVolume[cell]!;
-    let k = kc;
-    let still = kc;
-    const active = w > 0 ? approach((waterActivityRate * w) / solids) : 0;
-    waterActivity[cell] = active;
-    if (gas > 0) {
-      const place = placeOf(celsius[cell]!);
-      const at = place | 0;
-      const part = place - at;
-      const saturated = psat[at]! + part * (psat[at + 1]! - psat[at]!);
-      const byVapour = vapours[at]! + part * (vapours[at + 1]! - vapours[at]!);
-      const pw = active * saturated;
-      const flow = pw >= 0.9 * pressurePa ? MOST_FLOW : pressurePa / (pressurePa - pw);
-      const kb = AIR_CONDUCTIVITY + active * vapourShare * byVapour * flow;
-      const share = gas / (gas + condensed);
-      k = (kc * (2 * kc + kb - 2 * share * (kc - kb))) / (2 * kc + kb + share * (kc - kb));
-      still =
-        (kc * (2 * kc + AIR_CONDUCTIVITY - 2 * share * (kc - AIR_CONDUCTIVITY))) /
-        (2 * kc + AIR_CONDUCTIVITY + share * (kc - AIR_CONDUCTIVITY));
-    }
-    let carried = k - still;
-    if (first > 0) {
-      const wet = (w / first - boundShare) / CRUST_OVER;
-      if (wet < 1) {
-        k = crustConductivity + (k - crustConductivity) * Math.max(0, wet);
-        carried *= Math.max(0, wet);
-      }
-    }
-    vapour[cell] = carried / k;
-    resistivity[cell] = 1 / k;
-  }
-  heatCapacities(run, 0, cells);
-}
-
-/**
- * Moves the water whose vapour carried its share of the heat that crossed a face, from the warm cell to the cold one: the heat is booked by the
- * sweep, the water takes what liquid of its temperature holds besides. Never below the bound share, and after the cell has boiled: water that
- * takes up latent heat is not carried off.
- */
-function carry(run: Run, start: number, faces: number, stride: number): void {
-  const { section, vapour, crossed } = run;
-  const { dry, water, enthalpy, celsius, perDry } = section;
-  const firstPerDry = perDry.water;
-  const { boundShare } = run.model;
-  for (let k = 0, cell = start; k < faces; k++, cell += stride) {
-    const next = cell + stride;
-    const share = vapour[cell]! < vapour[next]! ? vapour[cell]! : vapour[next]!;
-    if (share <= 0) continue;
-    const joules = crossed[k]!;
-    const from = joules > 0 ? cell : next;
-    const to = joules > 0 ? next : cell;
-    const spare = water[from]! - boundShare * dry[from]! * firstPerDry[from]!;
-    if (spare <= 0) continue;
-    const t = celsius[from]!;
-    const wanted = ((joules > 0 ? joules : -joules) * share) / latentHeat(t);
-    const moved = wanted < spare ? wanted : spare;
-    const along = moved * CAPACITY * t;
-    water[from]! -= moved;
-    water[to]! += moved;
-    enthalpy[from]! -= along;
-    enthalpy[to]! += along;
-  }
-}
-
-const MOST_PASSES = 8;
-/** Capacities that are nearer to each other than this, as a share, are the same. */
-const SAME_CAPACITY = 0.01;
-
-/**
- * A cell on its boiling line takes up latent heat, but gives none back (its vapour is gone) and no more than its water has. Where the solution cools
- * such a cell it gets its sensible capacity, where it would boil more than there is as much as that; the line is then solved again. In the last pass no
- * cell of the line has latent heat, as none may be left overdrawn: `recover` boils what comes too hot. Whether any.
- */
-function overdrawn(run: Run, start: number, count: number, stride: number, row: number, perStep: number, last: boolean): boolean {
-  const { capacity, sensible, section, solver, model } = run;
-  const { celsius, water, dry, perDry } = section;
-  let any = false;
-  for (let k = 0, cell = start; k < count; k++, cell += stride) {
-    const latent = capacity[cell]! - sensible[cell]!;
-    if (latent <= 0) continue;
-    const warmer = solver.x[row + k]! - celsius[cell]!;
-    let most = 0;
-    if (warmer > 0) {
-      const spare = water[cell]! - model.boundShare * dry[cell]! * perDry.water[cell]!;
-      most = spare > 0 ? (latentHeat(celsius[cell]!) * spare) / warmer : 0;
-      if (last) most = 0;
-      else if (latent <= most * (1 + SAME_CAPACITY)) continue;
-    }
-    const less = (latent - most) * perStep;
-    solver.middle[row + k]! -= less;
-    solver.right[row + k]! -= less * celsius[cell]!;
-    capacity[cell] = sensible[cell]! + most;
-    any = true;
-  }
-  return any;
-}
 
 /** Heat along every column: plate or oven, base, layers, open top. Backward Euler; the fluxes of the solution are booked exactly. */
 export function sweepColumns(run: Run, dt: number): void {
   const { section, model, pan, around, solver, topC, baseC, account, resistivity, capacity, crossed } = run;
-  const { layers, columns, area, thickness, widening, celsius, enthalpy, base, baseCapacity } = section;
+  const { layers, columns, area, thickness, widening, celsius, enthalpy, base, baseCapacity, shape } = section;
   const { lower, middle, upper, right, x } = solver;
   const n = layers + 1;
   const perStep = 1 / dt;
+  const line: Line = { start: 0, count: layers, stride: 1, row: 1, passes: 0 };
   for (let j = 0; j < columns; j++) {
     const a = area[j]!;
     const first = j * layers;
     const last = first + layers - 1;
-    const under = (thickness[first]! * resistivity[first]!) / 2;
+    const boils = heatCapacities(run, first, layers);
+    findSkin(run, first, layers, 1, thickness, 1);
+    const low = skin.cell;
+    const lowOuter = skin.outer;
+    const lowInner = skin.inner;
+    findSkin(run, last, layers, -1, thickness, 1);
+    const high = skin.cell === low ? -1 : skin.cell;
+    const under = first === low ? lowOuter : first === high ? skin.inner : (thickness[first]! * resistivity[first]!) / 2;
     let outside: number;
     let inside: number;
     let outsideC = around.airC + around.tilt;
@@ -190,15 +52,16 @@ export function sweepColumns(run: Run, dt: number): void {
     upper[0] = -inside;
     right[0] = hold * baseStart + outside * outsideC;
     let below = inside;
-    let half = under;
+    let half = first === low ? lowInner : first === high ? skin.outer : under;
     for (let i = 0; i < layers; i++) {
       const cell = first + i;
       const c = capacity[cell]! * perStep;
       let above = 0;
       if (i < layers - 1) {
-        const next = (thickness[cell + 1]! * resistivity[cell + 1]!) / 2;
-        above = (a * widening[cell]!) / (half + next);
-        half = next;
+        const next = cell + 1;
+        const even = (thickness[next]! * resistivity[next]!) / 2;
+        above = (a * widening[cell]!) / (half + (next === low ? lowOuter : next === high ? skin.inner : even));
+        half = next === low ? lowInner : next === high ? skin.outer : even;
       }
       lower[i + 1] = -below;
       middle[i + 1] = c + below + above;
@@ -223,9 +86,9 @@ export function sweepColumns(run: Run, dt: number): void {
       middle[row]! += latent * front.slope;
       right[row]! += latent * (front.slope * frontStart - front.flux);
     }
-    solve(solver, n);
-    for (let pass = 0; pass < MOST_PASSES && overdrawn(run, first, layers, 1, 1, perStep, pass === MOST_PASSES - 1); pass++)
-      solve(solver, n);
+    line.start = first;
+    line.passes = 1 - (j === columns - 1 && shape.rim > 0 ? model.wallEscape : model.steamEscape);
+    solveLine(run, n, line, perStep, boils);
     const intoBase = outside * (outsideC - x[0]!) * dt;
     const fromBase = inside * (x[0]! - x[1]!) * dt;
     if (around.onRack) account.heatIn += fromBase;
@@ -253,25 +116,29 @@ export function sweepColumns(run: Run, dt: number): void {
 
 /** Heat across every layer: from the middle to the wall of the pan, and to the air where there is no wall. */
 export function sweepLayers(run: Run, dt: number): void {
-  const { section, model, pan, around, solver, sideC, account, resistivity, capacity, crossed } = run;
-  const { layers, columns, face, inner, outer, thickness, bottom, widening, celsius, enthalpy, wall, wallCapacity, shape } =
-    section;
+  const { section, model, pan, around, solver, sideC, account, resistivity, capacity, sensible, crossed } = run;
+  const { layers, columns, face, width, thickness, bottom, widening, celsius, enthalpy, wall, wallCapacity, shape } = section;
   const { lower, middle, upper, right, x } = solver;
   const lastColumn = columns - 1;
-  const halfWall = (outer[lastColumn]! - inner[lastColumn]!) / 2;
   const perStep = 1 / dt;
+  const line: Line = { start: 0, count: columns, stride: layers, row: 0, passes: 0 };
   for (let i = 0; i < layers; i++) {
+    let boils = false;
     let before = 0;
-    let near = outer[0]! * resistivity[i]!;
+    const edge = lastColumn * layers + i;
+    findSkin(run, edge, columns, -layers, width, layers);
+    const dry = skin.cell;
+    let near = width[0]! * resistivity[i]!;
     for (let j = 0; j < columns; j++) {
       const cell = j * layers + i;
       const c = capacity[cell]! * perStep;
+      if (capacity[cell]! > sensible[cell]!) boils = true;
       let after = 0;
       if (j < lastColumn) {
         const next = cell + layers;
-        const beyond = (outer[j + 1]! - inner[j + 1]!) * resistivity[next]!;
-        after = (face[j]! * (thickness[cell]! + thickness[next]!)) / (near + beyond);
-        near = beyond;
+        const even = width[j + 1]! * resistivity[next]!;
+        after = (face[j]! * (thickness[cell]! + thickness[next]!)) / (near + (next === dry ? 2 * skin.inner : even));
+        near = next === dry ? 2 * skin.outer : even;
       }
       lower[j] = -before;
       middle[j] = c + before + after;
@@ -279,11 +146,10 @@ export function sweepLayers(run: Run, dt: number): void {
       right[j] = c * celsius[cell]!;
       before = after;
     }
-    const edge = lastColumn * layers + i;
     const scale = shape.form === "axial" ? Math.sqrt(widening[edge]!) : 1;
     const side = face[lastColumn]! * scale * thickness[edge]! * (1 + shape.ends) * (1 - shape.covered);
     const below = around.onRack ? 0 : Math.min(1, Math.max(0, (shape.rim - bottom[edge]!) / thickness[edge]!));
-    const half = halfWall * resistivity[edge]!;
+    const half = near / 2;
     const intoWall = (below * side) / (pan.resistance + half);
     const open = (1 - below) * side;
     over(around, model.surfaceEmissivity, sideC[i]!, false);
@@ -311,9 +177,8 @@ export function sweepLayers(run: Run, dt: number): void {
         right[row]! += latent * (front.slope * frontStart - front.flux);
       }
     }
-    solve(solver, columns + 1);
-    for (let pass = 0; pass < MOST_PASSES && overdrawn(run, i, columns, layers, 0, perStep, pass === MOST_PASSES - 1); pass++)
-      solve(solver, columns + 1);
+    line.start = i;
+    solveLine(run, columns + 1, line, perStep, boils);
     let incoming = 0;
     for (let j = 0; j < columns; j++) {
       const outgoing = j < lastColumn ? -upper[j]! * (x[j]! - x[j + 1]!) * dt : 0;

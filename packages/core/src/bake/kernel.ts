@@ -1,6 +1,7 @@
 import { aroundKitchen, panMaterial, panOf } from "./surroundings";
 import { enter } from "./enter";
-import { conduct, sweepColumns, sweepLayers } from "./heat";
+import { conduct } from "./conduct";
+import { sweepColumns, sweepLayers } from "./heat";
 import { seep } from "./seep";
 import { riseOfSteam } from "./boil";
 import { type Model, standardModel } from "./model";
@@ -18,7 +19,7 @@ import { GAS_CONSTANT, KELVIN, WATER_CAPACITY, boilingC, pressurePa, releaseTabl
 const CUP_UNDER_M = 0.06;
 const LOAF_ASPECT = 2.4;
 /** Liquid seeps in steps of about so long, s. */
-const SEEPS_EVERY_S = 10;
+const SEEPS_EVERY_S = 20;
 /** Wall that heats with the batter, over its depth at the start. */
 const WALL_OVER_DEPTH = 1.5;
 /** A syrup holds no more sugar than this at its boiling point, mol/kg; the rest lies undissolved. */
@@ -82,11 +83,14 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
     vapour: new Float64Array(cells),
     capacity: new Float64Array(cells),
     sensible: new Float64Array(cells),
+    boilsFrom: new Float64Array(cells),
+    condenses: new Float64Array(cells),
     steam: new Float64Array(cells),
     steamJ: new Float64Array(cells),
     account: { heatIn: 0, vapourOutKg: 0, vapourOutJ: 0 },
     flows: new Float64Array(columns),
     crossed: new Float64Array(Math.max(layers, columns)),
+    spacing: new Float64Array(Math.max(layers, columns)),
     faces: new Float64Array(cells),
     solver: tridiagonal(Math.max(layers, columns) + 2),
   };

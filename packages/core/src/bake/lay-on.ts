@@ -78,10 +78,22 @@ export function layOn(run: Run, slab: Slab): number {
   }
   section.firstVolume *= (held + volume) / held;
   stack(section);
-  const scratch = ["waterActivity", "resistivity", "vapour", "capacity", "sensible", "steam", "steamJ", "faces"] as const;
+  const scratch = [
+    "waterActivity",
+    "resistivity",
+    "vapour",
+    "capacity",
+    "sensible",
+    "boilsFrom",
+    "condenses",
+    "steam",
+    "steamJ",
+    "faces",
+  ] as const;
   for (const key of scratch) run[key] = new Float64Array(cells);
   run.sideC = upward(run.sideC);
   run.crossed = new Float64Array(Math.max(layers, columns));
+  run.spacing = new Float64Array(Math.max(layers, columns));
   run.solver = tridiagonal(Math.max(layers, columns) + 2);
   for (let j = 0; j < columns; j++) run.topC[j] = slab.celsius;
   return rows;

@@ -1,6 +1,6 @@
 import { baseArea, type Section, type SectionShape, volumeTo, wideningAt } from "./section";
 import type { Simulation } from "./simulation";
-import { wholeKg } from "./start";
+import { type Start, wholeKg } from "./start";
 import type { Frame, Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
@@ -18,8 +18,10 @@ export const CUT_C = 50;
 /** A first bite wants a surface that does not burn, °C, and no one eats sooner, min. */
 const BITE_C = 60;
 const LEAST_BITE_MIN = 2;
-/** s in the tin after the oven: cups are freed sooner than loaves. */
-export const tinS = (shape: SectionShape): number => (shape.form === "axial" && shape.reach < CAP.cupUnderM ? 300 : 600);
+/** s in the tin after the oven: cups are freed sooner than loaves, what hangs upside down not before it has cooled. */
+const IN_TIN_S = { cup: 300, tin: 600, hung: Infinity };
+export const tinS = ({ shape, hangs }: Pick<Start, "shape" | "hangs">): number =>
+  hangs ? IN_TIN_S.hung : shape.form === "axial" && shape.reach < CAP.cupUnderM ? IN_TIN_S.cup : IN_TIN_S.tin;
 
 const mm = (metres: number): number => Math.round(metres * 1e4) / 10;
 const rounded = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
@@ -118,6 +120,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
   const afterOut = samples.slice(outSample);
   const cut = afterOut.find((sample) => sample.coreC <= CUT_C) ?? last;
   const bite = afterOut.find((sample) => sample.surfaceC <= BITE_C && sample.set >= CARRIES) ?? last;
+  const cutAfterMinutes = Math.ceil((cut.second - outS) / 60);
   return {
     times: samples.map((sample) => rounded(sample.second, 1)),
     phases: samples.map((sample) => sample.phase),
@@ -167,8 +170,8 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity"
     spreadPercent: start.shape.rim > 0 ? 0 : rounded(100 * (Math.sqrt(trace.out.widening) - 1), 0),
     gummy: gummyOf(trace),
     carryOverK: rounded(Math.max(0, ...afterOut.map((sample) => sample.coreC - out.coreC)), 1),
-    cutAfterMinutes: Math.ceil((cut.second - outS) / 60),
-    outOfTinMinutes: start.shape.rim > 0 ? tinS(start.shape) / 60 : 0,
+    cutAfterMinutes,
+    outOfTinMinutes: start.shape.rim <= 0 ? 0 : start.hangs ? cutAfterMinutes : tinS(start) / 60,
     biteAfterMinutes: Math.max(LEAST_BITE_MIN, Math.ceil((bite.second - outS) / 60)),
   };
 }

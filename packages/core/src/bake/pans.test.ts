@@ -3,7 +3,7 @@ import { readings } from "../analyse";
 import { vesselLibrary, type Vessel } from "../pantry/vessel";
 import { ballMm, divide, type Division } from "./divide";
 import { fillVessel } from "./geometry";
-import { geometricMesh, twoSidedMesh } from "./mesh";
+import { geometricMesh, gradedMesh } from "./mesh";
 import { outlineOf } from "./outline";
 import { panOptions } from "./pan-swap";
 import { baseArea, depthOf, volumeTo } from "./section";
@@ -17,11 +17,34 @@ describe("meshes", () => {
         const one = geometricMesh(length, 1e-3, n);
         expect(sum(one)).toBeCloseTo(length, 10);
         one.slice(1).forEach((slice, i) => expect(slice).toBeGreaterThanOrEqual((one[i] ?? 0) - 1e-12));
-        const two = twoSidedMesh(length, 1e-3, n);
+        const two = gradedMesh(length, 1e-3, 1e-3, n);
         expect(two).toHaveLength(n);
         expect(sum(two)).toBeCloseTo(length, 10);
-        two.forEach((slice, i) => expect(slice).toBeCloseTo(two[n - 1 - i] ?? 0, 12));
+        two.forEach((slice, i) => expect(slice).toBeCloseTo(two[n - 1 - i] ?? 0, 9));
       }),
+    );
+  });
+  test("grow from what each end was given, and no slice is much thicker than the one beside it", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.01, max: 0.1, noNaN: true }),
+        fc.double({ min: 1e-4, max: 5e-4, noNaN: true }),
+        fc.double({ min: 1e-4, max: 5e-4, noNaN: true }),
+        fc.integer({ min: 14, max: 40 }),
+        (length, low, high, n) => {
+          const slices = gradedMesh(length, low, high, n);
+          expect(sum(slices)).toBeCloseTo(length, 10);
+          // The first slice is the one whose rate of growth fills the length, within that rate.
+          const growth = (slices[1] ?? 0) / (slices[0] ?? 1);
+          expect(slices[0]).toBeGreaterThan(low * 0.85);
+          expect(slices[0]).toBeLessThan(low * growth * 1.02);
+          expect(slices[n - 1]).toBeGreaterThan(high * 0.85);
+          slices.slice(1).forEach((slice, i) => {
+            const ratio = slice / (slices[i] ?? 1);
+            expect(Math.max(ratio, 1 / ratio)).toBeLessThan(growth * 1.05);
+          });
+        },
+      ),
     );
   });
 });

@@ -64,6 +64,7 @@ export function startOf(
     fatShare: totalOf(items, "fat") / massG,
     cutIn: process.method === "cut-in",
     judged: process.doneWhen ?? judgedIn(target.judgedBy, vessel, here.rim > 0),
+    ...(process.cooling === "upside-down" && here.rim > 0 ? { hangs: true } : {}),
     course: courseOf(process.stages, oven),
     targetC: Math.min(target.targetCoreC, boilingC(pressure) - UNDER_BOILING),
   };

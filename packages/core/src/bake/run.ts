@@ -73,6 +73,10 @@ export interface Run {
   capacity: Float64Array;
   /** The same without latent heat, J/K: what a cell that cools has. */
   sensible: Float64Array;
+  /** Temperature from which such a cell takes up latent heat in this step, °C. */
+  boilsFrom: Float64Array;
+  /** Heat of the steam that condenses in a cell by the solution of a column, J. */
+  condenses: Float64Array;
   /** Share of a cell's conductivity that is vapour crossing its bubbles: it takes its water along. */
   vapour: Float64Array;
   /** Steam made in this step per cell, kg and J. */
@@ -83,8 +87,9 @@ export interface Run {
   solver: Tridiagonal;
   /** Scratch of the levelling: flow between columns m²/s·s, unset height of every face m. */
   flows: Float64Array;
-  /** Scratch of the sweeps: heat over every face of a line, J. */
+  /** Scratch of the sweeps: heat over every face of a line, J; of the seeping: its area over the distance that water goes, m. */
   crossed: Float64Array;
+  spacing: Float64Array;
   faces: Float64Array;
 }
 

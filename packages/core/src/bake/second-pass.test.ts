@@ -63,7 +63,7 @@ test("a slab that dries from above follows the analytical receding front, s²/2D
     fatShare: 0,
     cutIn: false,
   };
-  const run = prepare(start, { layers: 60, columns: 2 }, model);
+  const run = prepare(start, { layers: 60, columns: 2, baseM: 1e-3, topM: 1e-3, wallM: 3e-3 }, model);
   run.section.set.fill(1);
   const h = 60;
   run.around = { airC: 50, h, vapourPa: 0, plateC: 50, onRack: false, tilt: 0, grill: 0, cover: 0, lets: 1 };
@@ -149,6 +149,19 @@ describe("walls and cooling", () => {
     expect(edge("none")).toBeGreaterThan(edge("paper"));
     expect(edge("paper")).toBeGreaterThan(edge("greased"));
     expect(edge("greased-base")).toBeCloseTo(edge("none"), 1);
+  });
+  test("upside down a wall that holds the crumb keeps it as high as it came out; a greased one would let it fall, and that is said", () => {
+    const kept = (lining: NonNullable<Vessel["lining"]>, cooling: "upright" | "upside-down") => {
+      const { outMm, cooledMm, notes, outOfTinMinutes } = bake({ ...loaf, vessel: { ...tin, lining }, process: { cooling } });
+      return { share: cooledMm.middle / outMm.middle, notes: notes.join(" "), outOfTinMinutes };
+    };
+    const hung = kept("none", "upside-down");
+    expect(hung.share).toBeGreaterThan(kept("none", "upright").share + 0.01);
+    expect(hung.share).toBeGreaterThan(0.98);
+    expect(hung.outOfTinMinutes).toBeGreaterThan(kept("none", "upright").outOfTinMinutes);
+    expect(hung.notes).not.toMatch(/slide out/);
+    expect(kept("greased", "upside-down").notes).toMatch(/slide out/);
+    expect(kept("greased", "upside-down").share).toBeCloseTo(kept("greased", "upright").share, 2);
   });
   test("a sound loaf draws in by 2 to 8 % of its height", () => {
     const { outMm, cooledMm } = cooled("greased");

@@ -1,5 +1,5 @@
 import { componentTable, type Material } from "./material";
-import { geometricMesh, twoSidedMesh } from "./mesh";
+import { geometricMesh, gradedMesh } from "./mesh";
 
 /**
  * One vessel (or cup, or piece) cut into columns from the middle to the wall and layers from the base to the top. SI units; extensive
@@ -9,11 +9,12 @@ export interface Section {
   layers: number;
   columns: number;
   cells: number;
-  /** Per column at the scale of the base: area, lateral face towards the wall, distance of its inner and outer edge from the middle. */
+  /** Per column at the scale of the base: area, lateral face towards the wall, distance of its inner and outer edge from the middle, and between them. */
   area: Float64Array;
   face: Float64Array;
   inner: Float64Array;
   outer: Float64Array;
+  width: Float64Array;
   /** Per cell, fixed but for levelling: dry mass, kg. */
   dry: Float64Array;
   /** Per cell: water kg, enthalpy J over dry and liquid at 0 °C, temperature °C, share set. */
@@ -116,11 +117,13 @@ export interface Slab {
 export interface Grid {
   layers: number;
   columns: number;
+  /** Thickness of the lowest and of the topmost layer and width of the outermost column, m. */
+  baseM: number;
+  topM: number;
+  wallM: number;
 }
 
 export const WATER_DENSITY = componentTable.water.density;
-const FIRST_LAYER_M = 1e-3;
-const FIRST_WALL_M = 3e-3;
 
 /** Area of a horizontal cut at a height over that at the base. */
 export function wideningAt(shape: SectionShape, height: number): number {
@@ -162,13 +165,13 @@ const LEAST_ROWS = { batter: 5, other: 2 };
 const volumePerKg = ({ material, gasM3PerKg }: Slab): number => material.dryVolume + material.water / WATER_DENSITY + gasM3PerKg;
 
 /** Rows of every slab and how thick each is, m; thin at the base and at the top. */
-function meshOf(depths: readonly number[], slabs: readonly Slab[], layers: number): number[][] {
+function meshOf(depths: readonly number[], slabs: readonly Slab[], { layers, baseM, topM }: Grid): number[][] {
   const whole = depths.reduce((all, depth) => all + depth, 0);
-  if (depths.length === 1) return [twoSidedMesh(whole, FIRST_LAYER_M, layers)];
+  if (depths.length === 1) return [gradedMesh(whole, baseM, topM, layers)];
   return depths.map((depth, k) => {
     const rows = Math.max(slabs[k]?.batter ? LEAST_ROWS.batter : LEAST_ROWS.other, Math.round((layers * depth) / whole));
-    if (k === 0) return geometricMesh(depth, FIRST_LAYER_M, rows);
-    if (k === depths.length - 1) return geometricMesh(depth, FIRST_LAYER_M, rows).reverse();
+    if (k === 0) return geometricMesh(depth, baseM, rows);
+    if (k === depths.length - 1) return geometricMesh(depth, topM, rows).reverse();
     return Array.from({ length: rows }, () => depth / rows);
   });
 }
@@ -177,13 +180,13 @@ function meshOf(depths: readonly number[], slabs: readonly Slab[], layers: numbe
 export function cut(shape: SectionShape, slabs: readonly Slab[], grid: Grid, stages: number): Section {
   const { columns } = grid;
   const floats = (n: number): Float64Array => new Float64Array(n);
-  const widths = geometricMesh(shape.reach, FIRST_WALL_M, columns).reverse();
+  const widths = geometricMesh(shape.reach, grid.wallM, columns).reverse();
   let volume = 0;
   const levels = slabs.map((slab) => depthOf(shape, (volume += slab.massKg * volumePerKg(slab))));
   const mesh = meshOf(
     levels.map((level, k) => level - (levels[k - 1] ?? 0)),
     slabs,
-    grid.layers,
+    grid,
   );
   const layers = mesh.reduce((all, rows) => all + rows.length, 0);
   const cells = layers * columns;
@@ -195,6 +198,7 @@ export function cut(shape: SectionShape, slabs: readonly Slab[], grid: Grid, sta
     face: floats(columns),
     inner: floats(columns),
     outer: floats(columns),
+    width: Float64Array.from(widths),
     dry: floats(cells),
     water: floats(cells),
     enthalpy: floats(cells),

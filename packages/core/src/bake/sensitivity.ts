@@ -22,10 +22,10 @@ export interface Sensitivity {
 }
 
 /** A grid coarse enough to be run several times; only ratios of its minutes are used. */
-export const coarse = (steps: Steps): Steps => ({
-  grid: { layers: Math.max(12, steps.grid.layers >> 1), columns: 6 },
-  dt: steps.dt * 2,
-  firstDt: Math.min(5, steps.firstDt * 2),
+export const coarse = ({ grid, dt, firstDt }: Steps): Steps => ({
+  grid: { ...grid, layers: Math.max(12, grid.layers >> 1), columns: Math.min(6, grid.columns) },
+  dt: dt * 2,
+  firstDt: Math.min(5, firstDt * 2),
 });
 
 interface Case {

@@ -1,3 +1,4 @@
+import { wallOf } from "./cool";
 import { CUT_C, outcomeOf, tinS } from "./outcome";
 import { coarse, rangeOf, sampledFactors, sampledRange, uncertaintyOf } from "./sensitivity";
 import type { Simulation } from "./simulation";
@@ -29,7 +30,7 @@ const LOOK_BEFORE = 0.95;
 /** Bakes a start through oven, tin and rack and reads everything from it. */
 export function simulateStart(start: Start, massSpread: number, options: SimulateOptions = {}): Simulation {
   const steps = options.coarse ? coarse(stepsFor(start)) : stepsFor(start);
-  const cooling = { tinS: tinS(start.shape), untilC: CUT_C - 2, longestS: LONGEST_COOLING_S };
+  const cooling = { tinS: tinS(start), untilC: CUT_C - 2, longestS: LONGEST_COOLING_S };
   const trace = bakeThrough(start, steps, {
     minutes: options.minutes,
     frames: options.frames ?? FRAMES,
@@ -60,6 +61,8 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
     notes.push(`It is done after ${Math.round(doneMinutes)} min, before its last stage begins.`);
   if (start.oven.biasK === undefined)
     notes.push("The oven is not measured: it may be 10 °C off, which moves the minutes by about a tenth.");
+  if (start.hangs && wallOf(start.vessel) !== "holds")
+    notes.push("Greased, lined or of rubber, its wall lets the crumb go: upside down it would slide out. A bare wall holds it.");
   if (outcome.pale) notes.push("It is taken out before it has its colour: waiting for it would dry it out.");
   if (outcome.gummy.share > 0.02) notes.push("Part of the crumb has not set or is over-wet when it leaves the oven.");
   if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);

@@ -34,6 +34,8 @@ export interface Start {
   layers?: readonly Layer[];
   /** What is brushed on: its water, kg, and how much faster the top browns. */
   brushed?: Brushed;
+  /** It cools upside down in its tin, hung by the wall. */
+  hangs?: boolean;
   /** W/m²K, where it is not that of the oven's mode. */
   convection?: number;
 }
@@ -79,7 +81,7 @@ export const wholeKg = ({ massKg, layers = [], brushed }: Pick<Start, "massKg" |
 
 export interface Steps {
   grid: Grid;
-  /** Step and first minute's step, s. */
+  /** The longest step and the first one, s: it grows from this after the batter has met heat. */
   dt: number;
   firstDt: number;
 }
@@ -100,20 +102,55 @@ export const relativeConsistency = (stiffness: number, model: Model): number =>
 export const depthAtStart = ({ shape, massKg, material, risen }: Start): number =>
   depthOf(shape, massKg * (material.dryVolume + material.water / WATER_DENSITY + risen.gasM3));
 
-/** A grid that keeps the time to done within 2 % of one twice as fine; thin things want more layers and short steps. */
+const mm = (layers: number, columns: number, base: number, top: number, wall: number): Grid => ({
+  layers,
+  columns,
+  baseM: base * 1e-3,
+  topM: top * 1e-3,
+  wallM: wall * 1e-3,
+});
+
+/** Grids and steps by what is baked, from the study in docs/science/ovens.md: each keeps the minutes within 2 % of one twice as fine. */
+const STEPS = {
+  plate: { grid: mm(24, 4, 0.15, 0.15, 3), dt: 1, firstDt: 0.25 },
+  hotPan: { grid: mm(22, 16, 0.18, 0.15, 2), dt: 12, firstDt: 0.5 },
+  hotPanThin: { grid: mm(22, 10, 0.2, 0.12, 2.5), dt: 6, firstDt: 0.5 },
+  free: { grid: mm(16, 8, 0.5, 0.5, 1.5), dt: 5, firstDt: 0.5 },
+  heap: { grid: mm(16, 10, 0.5, 0.5, 1.5), dt: 4, firstDt: 0.5 },
+  cup: { grid: mm(16, 7, 0.7, 0.7, 1.8), dt: 12, firstDt: 2 },
+  tin: { grid: mm(16, 8, 0.7, 0.7, 2), dt: 10, firstDt: 2 },
+  deepTin: { grid: mm(16, 6, 1, 1, 3), dt: 15, firstDt: 2 },
+};
+const THIN_M = 0.02;
+const DEEP_M = 0.028;
+/** Half-widths up to which it is a narrow tin, and from which it is a cup and no mini cup. */
+const NARROW_M = 0.05;
+const CUP_M = 0.02;
+
+/** How finely a start is computed. */
 export function stepsFor(start: Start): Steps {
-  const batter = start.massKg * (start.material.dryVolume + start.material.water / WATER_DENSITY + start.risen.gasM3);
-  const volume = (start.layers ?? []).reduce(
+  const layers = (start.layers ?? []).reduce(
     (all, { massKg, material, gasM3PerKg }) => all + massKg * (material.dryVolume + material.water / WATER_DENSITY + gasM3PerKg),
-    batter,
+    0,
   );
-  const depth = depthOf(start.shape, volume);
-  if (onHob(start)) return { grid: { layers: 32, columns: 6 }, dt: 0.5, firstDt: 0.5 };
-  if (depth < 0.012) return { grid: { layers: 40, columns: 8 }, dt: 3, firstDt: 1 };
-  if (start.shape.rim <= 0) return { grid: { layers: 32, columns: 10 }, dt: 5, firstDt: 2 };
-  if (start.vessel.preheated && depth < 0.05) return { grid: { layers: 48, columns: 8 }, dt: 5, firstDt: 1 };
-  if (depth < 0.022 && start.shape.reach < 0.025) return { grid: { layers: 24, columns: 8 }, dt: 5, firstDt: 2 };
-  if (depth < 0.022) return { grid: { layers: 32, columns: 8 }, dt: 6, firstDt: 2 };
-  if (depth < 0.026) return { grid: { layers: 24, columns: 8 }, dt: 8, firstDt: 2 };
-  return { grid: { layers: 16, columns: 8 }, dt: 10, firstDt: 2 };
+  const { material, massKg, risen, shape } = start;
+  const depth = depthOf(shape, layers + massKg * (material.dryVolume + material.water / WATER_DENSITY + risen.gasM3));
+  if (onHob(start)) return STEPS.plate;
+  if (shape.rim <= 0) return shape.profile === "heap" ? STEPS.heap : STEPS.free;
+  if (start.vessel.preheated) return depth < THIN_M ? STEPS.hotPanThin : STEPS.hotPan;
+  if (shape.reach < NARROW_M) return shape.form === "axial" && shape.reach > CUP_M ? STEPS.cup : STEPS.tin;
+  return depth > DEEP_M ? STEPS.deepTin : STEPS.tin;
 }
+
+/** The same twice as fine in every direction, with steps of a quarter: what the error of a grid is told by. */
+export const twiceAsFine = ({ grid, dt, firstDt }: Steps): Steps => ({
+  grid: {
+    layers: 2 * grid.layers,
+    columns: 2 * grid.columns,
+    baseM: grid.baseM / 2,
+    topM: grid.topM / 2,
+    wallM: grid.wallM / 2,
+  },
+  dt: dt / 4,
+  firstDt: firstDt / 2,
+});

@@ -1,6 +1,6 @@
 import { browned } from "./browning";
 import { drawIn, type Hot, wallOf } from "./cool";
-import { type Brown, isColoured, mark, type Marks, noMarks, outOfPatience, waitsForColour } from "./done";
+import { type Brown, coloured, mark, type Marks, noMarks, noProgress, outOfPatience, waitsForColour } from "./done";
 import type { Leg } from "./course";
 import { type Air, airAfter, enter } from "./enter";
 import { prepare, step, tablesFor } from "./kernel";
@@ -62,13 +62,17 @@ export interface Through {
 }
 
 /** A bake that is not done after so many steps will not be: 4 h in a tin, 25 min on a griddle. */
-const MOST_STEPS = 3000;
+const MOST_STEPS = 4000;
 const LONGEST_S = 4 * 3600;
+/** A step is no longer than this share of the time since the bake went in or was turned: what has just met heat changes fast. */
+const RAMP = 1 / 8;
 const FIRST_MINUTE_S = 60;
 const COOLING_DT = 30;
 /** A griddle cake is turned when this share of it has set, and has had its colour when its second side is so brown as against the first. */
 const TURN_AT_SET = 0.65;
 const SECOND_SIDE = 0.5;
+/** A step as long as this, s, is parted when what it waits for comes within it: it leaves the oven when it is done, not at the end of a step. */
+const LONG_STEP_S = 4;
 /** A stage is not followed in shorter steps than this, s. */
 const SHORTEST_S = 0.25;
 /** Samples, s: early and late. */
@@ -148,12 +152,18 @@ function toppingHolds({ section }: Run, rows: number): boolean {
   return true;
 }
 
+/** The step so many s after the heat has changed: the first one doubled as often as the ramp lets it, and no longer than the whole. */
+function stepAfter({ dt, firstDt }: Steps, since: number): number {
+  let step = firstDt;
+  while (step < dt && 2 * step <= RAMP * since + 1e-9) step *= 2;
+  return Math.min(step, dt);
+}
+
 /** Bakes until the core reaches its target (or for so many minutes), then cools in the tin and on a rack when asked. */
 export function bakeThrough(start: Start, steps: Steps, through: Through = {}): Trace {
   const model = through.model ?? standardModel;
   const run = prepare(start, steps.grid, model);
   const { section, around } = run;
-  const first = tablesFor(start, model, steps.firstDt);
   const later = tablesFor(start, model, steps.dt);
   const reel = new Reel(through.frames ?? 0);
   const samples: Sample[] = [];
@@ -162,6 +172,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const limit = through.minutes === undefined ? Math.min(LONGEST_S, MOST_STEPS * steps.dt) : through.minutes * 60;
   const brown: Brown = { top: 0, base: 0, rim: 0 };
   const marks = noMarks();
+  const progress = noProgress();
   const slips = start.shape.rim > 0 && wallOf(start.vessel) === "lets go";
   let pale = false;
   let washed = topsLater(start) ? 1 : (start.brushed?.faster ?? 1);
@@ -181,6 +192,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const turn = (): void => {
     turnOver(section);
     turnedS = second;
+    settlesFrom = second;
     const { top, base } = brown;
     brown.top = base;
     brown.base = hob ? 0 : top;
@@ -202,6 +214,9 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   let at = 0;
   let legStart = 0;
   let air: Air = { insideC: around.airC, door: 0, dial: 0 };
+  let settlesFrom = 0;
+  /** s until the next thing that it waits for, core or colour, at the pace of the last step. */
+  let awaited = Infinity;
   const begin = (before: Leg | null): void => {
     const leg = course[at]!;
     air = enter(run, start, leg, before && { leg: before, airC: around.airC }, model);
@@ -227,12 +242,13 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   while (second < limit - 1e-9) {
     const leg = course[at]!;
     const last = at === course.length - 1;
-    const whole = second < FIRST_MINUTE_S - 1e-9 ? steps.firstDt : steps.dt;
+    const settled = stepAfter(steps, second - settlesFrom);
+    const whole = settled >= LONG_STEP_S && awaited < settled ? settled / 4 : settled;
     // A stage ends to the second.
     const left = leg.lastsS === null ? whole : leg.lastsS - (second - legStart);
     const dt = left < whole - 1e-9 ? Math.max(left, SHORTEST_S) : whole;
     around.airC = airAfter(air, second - legStart, model);
-    step(run, dt === steps.firstDt ? first : dt === steps.dt ? later : tablesFor(start, model, dt), dt);
+    step(run, dt === steps.dt ? later : tablesFor(start, model, dt), dt);
     second += dt;
     colour(dt);
     const before = core.celsius;
@@ -242,11 +258,18 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       const over = core.celsius - start.targetC;
       marks.coreS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
     }
-    mark(marks, run, start.judged, brown, second, slips);
+    const colourBefore = progress.colour;
+    mark(marks, progress, run, start.judged, brown, second, dt, slips);
+    awaited =
+      marks.coreS === null
+        ? (dt * (start.targetC - core.celsius)) / Math.max(1e-9, core.celsius - before)
+        : waitsForColour(start.judged) && marks.goldenS === null
+          ? (dt * (1 - progress.colour)) / Math.max(1e-9, progress.colour - colourBefore)
+          : Infinity;
     const wet = laid > 0 && !toppingHolds(run, laid);
     if (doneS === null && marks.coreS !== null && !wet && !(topsLater(start) && laid === 0)) {
       const signs = { turned: turnedS !== null, brown, start, marks };
-      if (isDone(signs)) doneS = hob || laid > 0 || waitsForColour(start.judged) || start.judged === "snaps" ? second : marks.coreS;
+      if (isDone(signs)) doneS = hob || laid > 0 ? second : lastOf(marks, start.judged);
       else if (
         waitsForColour(start.judged) &&
         !hob &&
@@ -290,6 +313,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       celsius: section.celsius.slice(),
       roomC: start.kitchenC,
       wall: wallOf(start.vessel),
+      hangs: start.hangs === true,
     };
     let warmest = Infinity;
     while (warmest > untilC && second - outS < longestS) {
@@ -316,5 +340,9 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
 function isDone({ turned, brown, start, marks }: { turned: boolean; brown: Brown; start: Start; marks: Marks }): boolean {
   if (onHob(start)) return turned && brown.base >= SECOND_SIDE * brown.top;
   if (start.judged === "snaps") return marks.dryS !== null;
-  return !waitsForColour(start.judged) || isColoured(start.judged, brown);
+  return !waitsForColour(start.judged) || coloured(start.judged, brown) >= 1;
 }
+
+/** When the last sign that its kind waits for was there, s. */
+const lastOf = ({ coreS, goldenS, dryS }: Marks, by: Start["judged"]): number =>
+  Math.max(coreS ?? 0, waitsForColour(by) ? (goldenS ?? 0) : 0, by === "snaps" ? (dryS ?? 0) : 0);

@@ -39,6 +39,7 @@ export const fieldWords: Record<string, string> = {
   stages: "stages",
   steps: "steps",
   doneWhen: "done when",
+  cooling: "cools",
   warmC: "goes in, °C",
   start: "goes in",
   piece: "pieces are",

@@ -4,6 +4,8 @@ import { MOST_STEP_CHANGES, stepChangeSchema } from "./step-change";
 
 export const methods = ["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"] as const;
 
+export const coolings = ["upright", "upside-down"] as const;
+
 /** How the batter is made: method, minutes it stands before the oven, temperatures of batter and kitchen in °C. */
 export const processSchema = z.object({
   method: z.enum(methods).optional(),
@@ -12,6 +14,8 @@ export const processSchema = z.object({
   kitchenC: z.number().min(0).max(50).optional(),
   /** What the bake is judged by beside its inside, where it is not what its kind is: only the inside, a golden top, rim and top, its edge, both faces, dry. */
   doneWhen: z.enum(["inside", "top", "rim", "edge", "faces", "snaps"]).optional(),
+  /** How it cools in its tin; upright where nothing is said. */
+  cooling: z.enum(coolings).optional(),
   /** The stages of the bake, where it is not one in one oven until it is done. */
   stages: bakeStagesSchema.optional(),
   /** What the baker changed of the steps that are derived. */

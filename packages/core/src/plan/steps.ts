@@ -259,7 +259,8 @@ export function stepsOf(
   );
   let last = oven(sheet, analysis, simulation, [portion, preheat], wetted);
   const tin = simulation?.outOfTinMinutes ?? 0;
-  if (tin > 0) last = sheet.add("cool-tin", "Cool in the tin", exactly(tin), [], { after: [last], hot: true });
+  const hung = process.cooling === "upside-down" ? ", upside down on a bottle's neck or its own feet" : "";
+  if (tin > 0) last = sheet.add("cool-tin", `Cool in the tin${hung}`, exactly(tin), [], { after: [last], hot: true });
   const until = analysis.bake.restBeforeCuttingMinutes - tin;
   if (until > 0) last = sheet.add("cool-rack", "Cool on the rack", exactly(until), [], { after: [last] });
   for (const { component, lines } of made) {
