@@ -97,7 +97,7 @@ export const modelTable = {
     "gas lost as bubbles meet, times the fourth power of the share of gas; fitted",
     "C",
   ),
-  bursting: constant(0.17, 0.1, 0.4, "1/s", "gas lost as films between bubbles burst, times the square of what is over", "C"),
+  bursting: constant(0.25, 0.1, 0.4, "1/s", "gas lost as films between bubbles burst, times the square of what is over", "C"),
   burstFrom: constant(0.56, 0.45, 0.6, "", "share of gas at which films burst", "C"),
   tearing: constant(
     0.02,
