@@ -30,8 +30,6 @@ export const noMarks = (): Marks => ({ coreS: null, goldenS: null, dryS: null, s
 const ENOUGH = { faces: 0.2, drop: 0.2 };
 /** Water per dry matter at which a thin thing snaps (about 4 % moisture); confidence C. */
 const SNAPS_AT = 0.04;
-/** The model drives out no more than to the bound share: this near to it is as dry as it gets. */
-const NEARLY_BOUND = 1.25;
 /** A surface is dry when its outermost cell holds no more than this share of its first water. */
 const DRY_TOP = 0.3;
 const CLEAN = { set: 0.9, water: 1.12, from: 0.25, to: 0.85 };
@@ -106,17 +104,15 @@ function hasDrawnAway({ section }: Run): boolean {
 }
 
 /** The same for what must snap and dries as a whole. */
-function dried({ section, model }: Run): number {
-  const { cells, water, dry, perDry } = section;
+function dried({ section }: Run): number {
+  const { cells, water, dry } = section;
   let wet = 0;
   let all = 0;
-  let first = 0;
   for (let cell = 0; cell < cells; cell++) {
     wet += water[cell]!;
     all += dry[cell]!;
-    first += dry[cell]! * perDry.water[cell]!;
   }
-  return Math.max(SNAPS_AT * all, NEARLY_BOUND * model.boundShare * first) / Math.max(wet, 1e-12);
+  return (SNAPS_AT * all) / Math.max(wet, 1e-12);
 }
 
 function hasDryTop({ section, topC }: Run): boolean {

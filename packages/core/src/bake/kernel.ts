@@ -1,4 +1,5 @@
 import { aroundKitchen, panMaterial, panOf } from "./surroundings";
+import { desorb } from "./desorb";
 import { enter } from "./enter";
 import { conduct } from "./conduct";
 import { sweepColumns, sweepLayers } from "./heat";
@@ -134,6 +135,7 @@ export function step(run: Run, tables: StepTables, dt: number): void {
   sweepColumns(run, dt);
   sweepLayers(run, dt);
   riseOfSteam(run);
+  desorb(run, dt);
   run.sinceSeep += dt;
   if (run.sinceSeep >= SEEPS_EVERY_S) {
     seep(run, run.sinceSeep);

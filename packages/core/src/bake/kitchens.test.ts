@@ -50,18 +50,15 @@ const colourInside = (minutes: number, [low, high]: [string, string]): boolean =
 };
 
 describe("kitchen windows, one parameter set for all kinds", () => {
-  test.each([
-    ["fit", 0.9],
-    ["check", 0.85],
-  ] as const)("of those that %s a share of %d are done inside their window widened by a tenth", (use, share) => {
+  test.each(["fit", "check"] as const)("of those that %s nine in ten are done inside their window widened by a tenth", (use) => {
     const own = bakes.filter(({ window }) => window.use === use);
     const hits = own.filter(({ window, simulation }) => inside(simulation.minutes, window.minutes, 0.1));
     expect(own.length).toBeGreaterThan(14);
-    expect(hits.length).toBeGreaterThanOrEqual(Math.ceil(share * own.length));
+    expect(hits.length).toBeGreaterThanOrEqual(Math.ceil(0.9 * own.length));
   });
-  test("none is off by a third but the seed cracker, whose dense sheet dries by a diffusion that is only a factor here", () => {
-    const off = bakes.filter(({ window, simulation }) => !inside(simulation.minutes, window.minutes, 0.33));
-    expect(off.map(({ window }) => window.name)).toEqual(["Seed cracker 2 mm, 170 °C"]);
+  test("none is off by a fifth", () => {
+    const off = bakes.filter(({ window, simulation }) => !inside(simulation.minutes, window.minutes, 0.2));
+    expect(off.map(({ window }) => window.name)).toEqual([]);
   });
   test("85 in a hundred losses, volumes, spreads and colours are inside theirs, numbers widened by a tenth", () => {
     const read = bakes.flatMap(({ window, simulation }) => [

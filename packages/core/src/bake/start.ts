@@ -114,11 +114,11 @@ const mm = (layers: number, columns: number, base: number, top: number, wall: nu
 const STEPS = {
   plate: { grid: mm(24, 4, 0.15, 0.15, 3), dt: 1, firstDt: 0.25 },
   hotPan: { grid: mm(21, 16, 0.18, 0.15, 2), dt: 10, firstDt: 0.5 },
-  hotPanThin: { grid: mm(22, 10, 0.2, 0.12, 2.5), dt: 6, firstDt: 0.5 },
+  hotPanThin: { grid: mm(24, 10, 0.2, 0.1, 2.5), dt: 5, firstDt: 0.5 },
   free: { grid: mm(16, 8, 0.5, 0.5, 1.5), dt: 5, firstDt: 0.5 },
   heap: { grid: mm(16, 10, 0.5, 0.5, 1.5), dt: 4, firstDt: 0.5 },
   cup: { grid: mm(16, 7, 0.7, 0.7, 1.8), dt: 12, firstDt: 2 },
-  tin: { grid: mm(16, 8, 0.7, 0.7, 2), dt: 10, firstDt: 2 },
+  tin: { grid: mm(18, 8, 0.6, 0.3, 2), dt: 10, firstDt: 1 },
   deepTin: { grid: mm(16, 6, 1, 1, 3), dt: 15, firstDt: 2 },
 };
 const THIN_M = 0.02;
