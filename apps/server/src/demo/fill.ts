@@ -24,7 +24,7 @@ export function demoDay(today: Date): PlanRequest {
   const saturday = new Date(today.getTime() + days * 86_400_000).toISOString().slice(0, 10);
   const readyBy = `${saturday}T08:30:00+01:00`;
   return {
-    start: `${saturday}T05:15:00+01:00`,
+    start: `${saturday}T05:00:00+01:00`,
     bakes: [
       { id: "loaf", formulaId: "pear-loaf", batches: 1, readyBy },
       { id: "biscuits", formulaId: "chive-biscuits", pieces: 16, readyBy },

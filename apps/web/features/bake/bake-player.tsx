@@ -9,7 +9,7 @@ import { Press } from "../../ui/press";
 import { Slider } from "../../ui/slider";
 import { Body, Small } from "../../ui/words";
 import { BakeSection, Shades } from "../instruments/bake-section";
-import { clock, momentSentence } from "../instruments/bake-words";
+import { clock, momentSentence, secondsIn } from "../instruments/bake-words";
 import { useDrawings } from "./use-drawings";
 
 /** The whole bake is played in about so many ms, one frame after the other. */
@@ -33,7 +33,7 @@ interface PlayerProps {
 export const BakePlayer = memo(function BakePlayer({ simulation, other = null, width = 340 }: PlayerProps) {
   const colours = useColours();
   const { frames } = simulation.section;
-  const out = simulation.minutes * 60;
+  const out = secondsIn(simulation);
   const last = frames.at(-1)?.time ?? out;
   const [time, setTime] = useState<number | null>(null);
   const [playing, setPlaying] = useState(false);

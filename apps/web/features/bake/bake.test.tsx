@@ -13,7 +13,7 @@ import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-li
 import { ThemeProvider } from "../../theme/theme";
 import { Slider } from "../../ui/slider";
 import { BakeSection } from "../instruments/bake-section";
-import { bakeSentence, clock, momentSentence, sampleAt } from "../instruments/bake-words";
+import { bakeSentence, clock, momentSentence, sampleAt, secondsIn } from "../instruments/bake-words";
 import { drawingsOf } from "../../workers/isotherms";
 import { BakePlayer } from "./bake-player";
 import { ManyRuns } from "./many-runs";
@@ -232,7 +232,7 @@ describe("the section", () => {
   test("opens at the oven's door, follows the slider, and its picture says what its sentence says", () => {
     show(loaf);
     const moment = screen.getByTestId("bake-moment").textContent ?? "";
-    expect(moment).toBe(momentSentence(loaf, Math.round(loaf.minutes * 60)));
+    expect(moment).toBe(momentSentence(loaf, secondsIn(loaf)));
     expect(screen.getByRole("img", { name: moment })).toBeTruthy();
     fireEvent.change(screen.getByRole("slider", { name: "Time since the oven door" }), { target: { value: "900" } });
     expect(screen.getByTestId("bake-moment").textContent).toMatch(/^After 15 min/);

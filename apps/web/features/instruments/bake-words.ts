@@ -21,6 +21,9 @@ export function sampleAt(simulation: Simulation, time: number): number {
   return found;
 }
 
+/** s at which it leaves the oven. */
+export const secondsIn = ({ times, phases }: Simulation): number => times[phases.lastIndexOf("oven")] ?? 0;
+
 /** The section at one moment in one sentence, for those who do not see it. */
 export function momentSentence(simulation: Simulation, time: number): string {
   const i = sampleAt(simulation, time);

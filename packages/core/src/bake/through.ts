@@ -244,8 +244,9 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     const last = at === course.length - 1;
     const settled = stepAfter(steps, second - settlesFrom);
     const whole = settled >= LONG_STEP_S && awaited < settled ? settled / 4 : settled;
-    // A stage ends to the second.
-    const left = leg.lastsS === null ? whole : leg.lastsS - (second - legStart);
+    // A stage ends to the second, and so does a bake that is told its minutes.
+    const told = through.minutes === undefined ? whole : limit - second;
+    const left = Math.min(told, leg.lastsS === null ? whole : leg.lastsS - (second - legStart));
     const dt = left < whole - 1e-9 ? Math.max(left, SHORTEST_S) : whole;
     around.airC = airAfter(air, second - legStart, model);
     step(run, dt === steps.dt ? later : tablesFor(start, model, dt), dt);
