@@ -61,7 +61,13 @@ export async function openKitchen(): Promise<Kitchen> {
   const first = await startServer(data, 0);
   const { url } = first;
   let child = first.child;
-  const browser = await chromium.launch({ executablePath: process.env["UPRISE_CHROMIUM"] ?? "/usr/bin/chromium", args: flags });
+  const browser = await chromium
+    .launch({ executablePath: process.env["UPRISE_CHROMIUM"] ?? "/usr/bin/chromium", args: flags })
+    .catch((error: unknown) => {
+      // Without a browser there is no journey, and no server is left behind.
+      child.kill("SIGKILL");
+      throw error;
+    });
   const complaints: string[] = [];
   let killed = false;
   return {
@@ -73,7 +79,10 @@ export async function openKitchen(): Promise<Kitchen> {
       await page.setViewportSize(size);
       page.on("console", (message) => {
         // What a killed server leaves open or does not answer is no fault of the page.
-        const cut = killed && /ERR_(?:CONNECTION|INCOMPLETE_CHUNKED|EMPTY_RESPONSE)/.test(message.text());
+        // Nor is it one that a page was left while it still called a device.
+        const cut =
+          (killed && /ERR_(?:CONNECTION|INCOMPLETE_CHUNKED|EMPTY_RESPONSE)/.test(message.text())) ||
+          /WebSocket is closed before the connection is established/.test(message.text());
         if (!cut && (message.type() === "error" || message.type() === "warning"))
           complaints.push(`${message.type()}: ${message.text()} (${message.location().url})`);
       });

@@ -76,6 +76,6 @@ await checks([
 ]);
 // Two cores: without a word the runner would leave one of them idle.
 jest("unit, server and component tests", ["core", "contract", "server", "web"], ["--maxWorkers=2"]);
-jest("end-to-end tests", ["e2e"], ["--runInBand"]);
+jest("end-to-end tests", ["e2e"], ["--maxWorkers=2"]);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
