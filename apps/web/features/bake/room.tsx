@@ -47,7 +47,7 @@ const modeName: Record<(typeof ovenModes)[number], string> = {
   hob: "Hob",
 };
 
-const coolingName: Record<(typeof coolings)[number], string> = { upright: "Upright", "upside-down": "Upside down" };
+const coolingName: Record<(typeof coolings)[number], string> = { upright: "Cools upright", "upside-down": "Cools upside down" };
 const shelfName: Record<(typeof ovenShelves)[number], string> = { low: "Low shelf", middle: "Middle", high: "High shelf" };
 
 type DoneWhen = NonNullable<Formula["process"]["doneWhen"]>;

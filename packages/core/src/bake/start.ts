@@ -119,7 +119,7 @@ const STEPS = {
   heap: { grid: mm(16, 10, 0.5, 0.5, 1.5), dt: 4, firstDt: 0.5 },
   cup: { grid: mm(16, 7, 0.7, 0.7, 1.8), dt: 12, firstDt: 2 },
   tin: { grid: mm(18, 8, 0.6, 0.3, 2), dt: 10, firstDt: 1 },
-  deepTin: { grid: mm(16, 6, 1, 1, 3), dt: 15, firstDt: 2 },
+  deepTin: { grid: mm(16, 8, 1, 1, 2.5), dt: 18, firstDt: 2 },
 };
 const THIN_M = 0.02;
 const DEEP_M = 0.028;
