@@ -61,9 +61,9 @@ export interface Through {
   frames?: number;
 }
 
-/** A bake that is not done after so many steps will not be: 4 h in a tin, 25 min on a griddle. */
-const MOST_STEPS = 4000;
+/** A bake that is not done after so long will not be, s: in an oven and on a griddle. */
 const LONGEST_S = 4 * 3600;
+const LONGEST_ON_PLATE_S = 25 * 60;
 /** A step is no longer than this share of the time since the bake went in or was turned: what has just met heat changes fast. */
 const RAMP = 1 / 8;
 const FIRST_MINUTE_S = 60;
@@ -169,7 +169,8 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const samples: Sample[] = [];
   const hob = onHob(start);
   const { course } = start;
-  const limit = through.minutes === undefined ? Math.min(LONGEST_S, MOST_STEPS * steps.dt) : through.minutes * 60;
+  const longest = hob ? LONGEST_ON_PLATE_S : LONGEST_S;
+  const limit = through.minutes === undefined ? longest : through.minutes * 60;
   const brown: Brown = { top: 0, base: 0, rim: 0 };
   const marks = noMarks();
   const progress = noProgress();
