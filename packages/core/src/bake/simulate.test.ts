@@ -129,6 +129,12 @@ describe("limits", () => {
   });
 });
 
+/** s until the inside is at its target, with some constants changed. */
+function coreIn(input: AnalyseInput, change: Partial<Model>): number {
+  const { start } = ready(input);
+  return bakeThrough(start, stepsFor(start), { model: { ...standardModel, ...change } }).marks.coreS ?? Infinity;
+}
+
 describe("what each mechanism does, against a reference that switched it off", () => {
   test("without evaporation and condensation in the bubbles a muffin takes far longer", () => {
     expect(modelled(muffins, { vapourShare: 0 }) / modelled(muffins, {})).toBeGreaterThan(1.4);
@@ -138,6 +144,12 @@ describe("what each mechanism does, against a reference that switched it off", (
     const lost = (change: Partial<Model>): number =>
       bakeThrough(start, stepsFor(start), { model: { ...standardModel, ...change }, minutes: 28 }).samples.at(-1)?.lossShare ?? 0;
     expect(lost({ skinResistanceM: 0, crustDiffusivity: 1 }) / lost({})).toBeGreaterThan(1.15);
+  });
+  test("where the steam of a hot base goes out at once, and none condenses above, a griddle cake and a skillet take longer", () => {
+    const lost = { steamEscape: 1, wallEscape: 1 };
+    const griddle = { kind: "pourable-batter" as const, batchG: 440 };
+    const skillet = { kind: "cornbread-plain" as const, batchG: 940 };
+    for (const input of [griddle, skillet]) expect(coreIn(input, lost) / coreIn(input, {})).toBeGreaterThan(1.1);
   });
   test("without levelling a loaf has less of a dome", () => {
     const { start } = ready(loaf);
