@@ -40,6 +40,8 @@ function beyondKink(run: Run, { start, count, stride, row, passes }: Line, perSt
     if (latent <= 0 && rising <= 0 && given === 0 && solved <= base) continue;
     const w = water[cell]!;
     const first = dry[cell]! * perDry.water[cell]!;
+    // A filling that came without water has no boiling line.
+    if (first <= 0) continue;
     const bound = model.boundShare * first;
     const spare = w - bound;
     if (latent > 0) {

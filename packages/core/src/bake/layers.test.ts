@@ -78,6 +78,11 @@ test("done means the crumb, not the filling: nothing of a filling is gummy or un
 test.each([
   ["a filling", withComponent({ ...filling, celsius: 4 }, fruit)],
   ["a topping", withComponent({ name: "Crumble", role: "topping" }, { "sorghum-flour": 60, butter: 40, "white-sugar": 40 })],
+  ["a filling without any water", withComponent(filling, { "white-sugar": 90, "sunflower-oil": 20 })],
+  [
+    "sugar and oil under it",
+    withComponent({ name: "Caramel", role: "topping", place: "base" }, { "white-sugar": 80, "sunflower-oil": 20 }),
+  ],
   ["fruit under it", withComponent({ name: "Pears", role: "topping", place: "base" }, { pear: 200, "dark-brown-sugar": 30 })],
 ])("%s: water and energy close to a millionth of what flowed, and layers stay layers", (_, input) => {
   const { start } = ready(input);

@@ -21,8 +21,8 @@ export function findSkin(run: Run, start: number, count: number, stride: number,
     const inwards = cell + stride;
     const inside = water[inwards]! / (dry[inwards]! * perDry.water[inwards]!);
     const whole = k === 0 && inside > 1 ? 1 : inside;
+    if (!(whole > share)) return;
     const dried = (whole - share) / (whole - model.boundShare);
-    if (!(dried > 0)) return;
     const length = size[(cell / perSize) | 0]!;
     const wet = 0.5 * (1 - dried) * length * resistivity[inwards]!;
     skin.cell = cell;
