@@ -4,7 +4,7 @@ import { type Model, standardModel } from "./model";
 import type { Run } from "./run";
 import { seep } from "./seep";
 import type { Start } from "./start";
-import { latentHeat, WATER_CAPACITY } from "./steam-tables";
+import { latentHeat, saturationPa, WATER_CAPACITY } from "./steam-tables";
 
 /** A set crumb of carbohydrate, water and gas, 20 cm across; nothing in it rises or flows. */
 const { density, capacity, conductivity } = componentTable.carbohydrate;
@@ -46,6 +46,41 @@ function crumb(massKg: number, celsius: number, layers: number, skinM: number, m
   run.section.set.fill(1);
   return { run, start };
 }
+
+test("a slab that dries from above follows the analytical receding front, s²/2D + s/h = Δρ t/W", () => {
+  // Everything but the front is switched off: no vapour inside, no capillarity, water of activity 1, heat without resistance.
+  const model: Model = {
+    ...standardModel,
+    vapourShare: 0,
+    capillarity: 0,
+    wetDiffusivity: 0,
+    skinResistanceM: 0,
+    boundShare: 0.1,
+    waterActivityRate: 1e6,
+    crustConductivity: 500,
+    condensedShare: 1000,
+    surfaceEmissivity: 0,
+    topFree: 1,
+  };
+  const { run, start } = crumb(0.5, 50, 60, 1e-3, model);
+  const h = 60;
+  run.around = { airC: 50, h, vapourPa: 0, plateC: 50, onRack: false, tilt: 0, grill: 0, cover: 0, lets: 1 };
+  run.pan = { emissivity: 0, gathers: 1, resistance: 1e-6, plateContact: 1e6 };
+  run.topFactor = 1;
+  const tables = tablesFor(start, model, 20);
+  // Water that a m³ of what becomes crust has to give: the slab keeps its gas and loses the volume of its water.
+  const gives = material.water * (1 - model.boundShare);
+  const perVolume = gives / (volumePerKg - gives / componentTable.water.density);
+  const vapour = (saturationPa(50) * 0.018015) / 8.31446 / 323.15;
+  for (const hours of [2, 4, 8]) {
+    const until = hours * 3600;
+    for (let second = hours === 2 ? 0 : until / 2; second < until - 1e-9; second += 20) step(run, tables, 20);
+    const depth = run.account.vapourOutKg / AREA / perVolume;
+    const t = depth ** 2 / (2 * model.crustDiffusivity) + (depth * model.lewis) / h;
+    expect((t * perVolume) / vapour / until).toBeGreaterThan(0.93);
+    expect((t * perVolume) / vapour / until).toBeLessThan(1.07);
+  }
+});
 
 /** Error function by its series. */
 function erf(x: number): number {

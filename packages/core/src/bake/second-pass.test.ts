@@ -1,11 +1,7 @@
 import { ready, simulate } from "../analyse";
 import type { AnalyseInput } from "../formula/open";
 import type { Vessel } from "../pantry/vessel";
-import { componentTable, type Material } from "./material";
-import { prepare, step, tablesFor } from "./kernel";
-import { type Model, standardModel } from "./model";
-import { type Start, stepsFor } from "./start";
-import { saturationPa } from "./steam-tables";
+import { stepsFor } from "./start";
 import { bakeThrough } from "./through";
 
 const tin: Vessel = {
@@ -18,73 +14,6 @@ const tin: Vessel = {
 };
 const loaf: AnalyseInput = { kind: "loaf", batchG: 950 };
 const bake = (input: AnalyseInput) => simulate(input, undefined, { spread: 0, frames: 0 });
-
-test("a slab that dries from above follows the analytical receding front, s²/2D + s/h = Δρ t/W", () => {
-  // Everything but the front is switched off: no vapour inside, no capillarity, water of activity 1, heat without resistance.
-  const model: Model = {
-    ...standardModel,
-    vapourShare: 0,
-    capillarity: 0,
-    wetDiffusivity: 0,
-    skinResistanceM: 0,
-    boundShare: 0.1,
-    waterActivityRate: 1e6,
-    crustConductivity: 500,
-    condensedShare: 1000,
-    surfaceEmissivity: 0,
-    topFree: 1,
-  };
-  const { density, capacity, conductivity } = componentTable.carbohydrate;
-  const material: Material = {
-    water: 0.4,
-    dry: 0.6,
-    dryCapacity: 0.6 * capacity,
-    dryVolume: 0.6 / density,
-    dryConductance: (0.6 / density) * conductivity,
-    sugarMolality: 0,
-  };
-  const gasM3 = 8e-4;
-  const start: Start = {
-    shape: { form: "axial", reach: 0.1, length: 0, ends: 0, flare: 1, rim: 0, spread: 0, covered: 1 },
-    vessel: { shape: "round", diameterMm: 200 },
-    oven: { celsius: 50 },
-    material,
-    massKg: 0.5,
-    risen: { carbonDioxide: 0, air: 0, gasM3, bound: [], whole: 0 },
-    gas: { sources: [], fizz: { low: 0, mid: 0, high: 0 }, fizzLost: 0, carbonate: 0 },
-    batterC: 50,
-    kitchenC: 50,
-    settingC: 20,
-    stiffness: 3,
-    targetC: 96,
-    judged: "inside",
-    course: [],
-    yieldPa: 1000,
-    fatShare: 0,
-    cutIn: false,
-  };
-  const run = prepare(start, { layers: 60, columns: 2, baseM: 1e-3, topM: 1e-3, wallM: 3e-3 }, model);
-  run.section.set.fill(1);
-  const h = 60;
-  run.around = { airC: 50, h, vapourPa: 0, plateC: 50, onRack: false, tilt: 0, grill: 0, cover: 0, lets: 1 };
-  run.pan = { emissivity: 0, gathers: 1, resistance: 1e-6, plateContact: 1e6 };
-  run.topFactor = 1;
-  const tables = tablesFor(start, model, 20);
-  const volumePerKg = material.dryVolume + material.water / componentTable.water.density + gasM3;
-  // Water that a m³ of what becomes crust has to give: the slab keeps its gas and loses the volume of its water.
-  const gives = material.water * (1 - model.boundShare);
-  const perVolume = gives / (volumePerKg - gives / componentTable.water.density);
-  const vapour = (saturationPa(50) * 0.018015) / 8.31446 / 323.15;
-  const area = Math.PI * 0.1 ** 2;
-  for (const hours of [2, 4, 8]) {
-    const until = hours * 3600;
-    for (let second = hours === 2 ? 0 : until / 2; second < until - 1e-9; second += 20) step(run, tables, 20);
-    const depth = run.account.vapourOutKg / area / perVolume;
-    const t = depth ** 2 / (2 * model.crustDiffusivity) + (depth * model.lewis) / h;
-    expect((t * perVolume) / vapour / until).toBeGreaterThan(0.93);
-    expect((t * perVolume) / vapour / until).toBeLessThan(1.07);
-  }
-});
 
 describe("water follows the vapour", () => {
   test("the middle of a loaf gains a little water while it bakes, and its base dries to a crust", () => {
