@@ -21,7 +21,7 @@ async function fill(folder: string): Promise<void> {
   for (let k = 0; k < FORMULAS; k++) {
     const { formula } = demoFormulas[k % demoFormulas.length] ?? {};
     if (formula)
-      all.push({ ...thing("formulas", `formula-${k}`, k, { ...formula, title: `${formula.title}, try ${k}` }), versions: [] });
+      all.push(thing("formulas", `formula-${k}`, k, { ...formula, title: `${formula.title}, try ${k}` }));
   }
   for (let k = 0; k < TRIALS; k++) {
     const { trial } = trials[k % trials.length] ?? {};
@@ -35,7 +35,10 @@ async function fill(folder: string): Promise<void> {
         }),
       );
   }
-  for (let k = 0; k < all.length; k += AT_ONCE) await store.whole.put(all.slice(k, k + AT_ONCE));
+  for (let k = 0; k < all.length; k += AT_ONCE)
+    await store.whole.inOne(async (hand) => {
+      for (const one of all.slice(k, k + AT_ONCE)) await hand.put(one);
+    });
   await store.close();
 }
 

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import type { AccessList, Change, Session } from "@uprise/contract";
 import WebSocket from "ws";
 import { openAccess } from "./access/access";
-import { may } from "./access/may";
+import { may } from "./access/roles";
 import { nameIn, placesOf } from "./access/places";
 import { countTries } from "./access/tries";
 import { buildApp } from "./app";
@@ -249,7 +249,7 @@ describe("rules", () => {
   test("waiting doubles after the third wrong try, up to a quarter of an hour, and ends with a right one", () => {
     const tries = countTries();
     const waits = Array.from({ length: 16 }, () => {
-      tries.wrong("a", 0);
+      tries.book("a", 0);
       return tries.waits("a", 0);
     });
     expect(waits.slice(0, 7)).toEqual([0, 0, 0, 2, 4, 8, 16]);
@@ -258,10 +258,33 @@ describe("rules", () => {
     tries.right("a");
     expect(tries.waits("a", 0)).toBe(0);
   });
-  test("whatever is not named is not for helpers", () => {
-    expect(may("helper", "POST", "/api/anything-new")).toBe(false);
-    expect(may("helper", "DELETE", "/api/trials/x")).toBe(false);
-    expect(may("helper", "POST", "/api/label")).toBe(true);
-    expect(may("baker", "DELETE", "/api/formulas/x")).toBe(true);
+  test("many addresses try no faster than one; who was right once does not wait for them", () => {
+    const tries = countTries();
+    tries.book("baker", 0);
+    tries.right("baker");
+    for (let n = 0; n < 20; n++) tries.book(`stranger ${n}`, 0);
+    expect(tries.waits("somebody new", 0)).toBe(0);
+    for (let n = 20; n < 40; n++) tries.book(`stranger ${n}`, 0);
+    expect(tries.waits("somebody new", 0)).toBe(60);
+    expect(tries.waits("baker", 0)).toBe(0);
+    expect(tries.waits("somebody new", 60_000)).toBe(0);
+  });
+  test("one try at a time, and few wait for their turn", async () => {
+    const tries = countTries();
+    let together = 0;
+    let most = 0;
+    const turns = Array.from({ length: 30 }, () =>
+      tries.inTurn(async () => {
+        most = Math.max(most, ++together);
+        await new Promise((done) => setTimeout(done, 1));
+        together--;
+      }),
+    );
+    await Promise.all(turns);
+    expect(most).toBe(1);
+    expect(turns.filter((turn) => turn !== null)).toHaveLength(8);
+  });
+  test("what declares nothing is the baker's", () => {
+    expect([may("nobody", "anybody"), may("nobody", "helper"), may("helper", "helper"), may("helper", "baker"), may("baker", "baker")]).toEqual([true, false, true, false, true]); // prettier-ignore
   });
 });

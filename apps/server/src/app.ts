@@ -2,19 +2,20 @@ import compress from "@fastify/compress";
 import helmet from "@fastify/helmet";
 import swagger from "@fastify/swagger";
 import swaggerUi from "@fastify/swagger-ui";
-import Fastify from "fastify";
+import Fastify, { type FastifyReply } from "fastify";
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler, type ZodTypeProvider } from "fastify-type-provider-zod";
 import { healthSchema } from "@uprise/contract";
 import { openComputer } from "./compute/pool";
 import { fillDemo } from "./demo/fill";
 import { Unusable } from "./errors";
-import { answerProblems } from "./problems";
+import { answerProblems, bareError, explain } from "./problems";
 import { computeRoutes } from "./resources/compute";
 import { statfs } from "node:fs/promises";
 import { openAccess } from "./access/access";
 import { guard } from "./access/guard";
+import { forAnybody, forHelpers } from "./access/roles";
 import { isLoopback } from "./access/places";
-import { copyAgeHours, copyNightly } from "./archive/copies";
+import { copyNightly, copyState } from "./archive/copies";
 import { changeRoutes } from "./resources/changes";
 import { NEWEST } from "./store/migrations";
 import { exchangeRoutes } from "./resources/exchange";
@@ -38,6 +39,7 @@ const isOpen = ({ host, origin }: Settings): boolean => !isLoopback(host) || (or
 
 const BODY_LIMIT = 1024 * 1024;
 const REQUEST_TIMEOUT_MS = 30_000;
+const CHECKED_MS = 5000;
 
 /** The page itself loads nothing but its own scripts; styles are set by script, fonts and drawings come from here. */
 const policy = {
@@ -72,6 +74,7 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
       ? {
           level: process.env["LOG_LEVEL"] ?? "warn",
           redact: ["req.headers.cookie", "req.headers.authorization", "res.headers['set-cookie']"],
+          serializers: { err: bareError },
         }
       : false,
     // Who asks stands behind the proxy only where there is one.
@@ -81,9 +84,18 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     // A closing server does not wait for browsers that keep their lines open.
     forceCloseConnections: true,
     routerOptions: { maxParamLength: 200 },
+    // Half-sent requests are looked for so often that the time limit is about what it says.
+    http: { connectionsCheckingInterval: CHECKED_MS },
+    // What the router itself refuses (an address that cannot be decoded) is told like every other refusal.
+    frameworkErrors: (error, _, reply) => {
+      const problem = explain(error);
+      void (reply as FastifyReply).status(problem.status).type("application/problem+json").send(JSON.stringify(problem));
+    },
   }).withTypeProvider<ZodTypeProvider>();
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
+  // A form of another page can send text; only what says that it is JSON is listened to.
+  app.removeContentTypeParser("text/plain");
   answerProblems(app);
   const endCopies =
     settings.copies === false ? null : copyNightly(store, settings.dataFolder, VERSION, (error) => app.log.error(error));
@@ -92,7 +104,8 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     await computer.close();
     await store.close();
   });
-  await guard(app, access, { host: settings.host, origin: settings.origin ?? null, needed: isOpen(settings) || access.isSet() });
+  const needed = (): boolean => isOpen(settings) || access.isSet();
+  const whoAsks = await guard(app, access, { host: settings.host, origin: settings.origin ?? null, needed });
   await app.register(helmet, {
     contentSecurityPolicy: { useDefaults: false, directives: policy },
     strictTransportSecurity: false,
@@ -104,20 +117,28 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     openapi: { info: { title: "Uprise", version: VERSION, description: "Everything Uprise knows, for a person's own script." } },
     transform: jsonSchemaTransform,
   });
-  await app.register(swaggerUi, { routePrefix: "/api/docs", staticCSP: false, uiConfig: { docExpansion: "list" } });
+  await app.register(async (scope: App) => {
+    // The page for reading the API comes with routes of its own.
+    scope.addHook("onRoute", (route) => void (route.config = { ...route.config, ...forHelpers.config }));
+    await scope.register(swaggerUi, { routePrefix: "/api/docs", staticCSP: false, uiConfig: { docExpansion: "list" } });
+  });
   await app.register(async (scope: App) => {
     await scope.register(compress, { threshold: 1024, encodings: ["br", "gzip"] });
-    scope.get("/api/health", { schema: { summary: "Is it up?", response: { 200: healthSchema } } }, async () => {
-      const { bavail, bsize } = await statfs(settings.dataFolder);
-      return {
-        status: "ok" as const,
-        version: VERSION,
-        shape: NEWEST,
-        freeBytes: bavail * bsize,
-        lastCopyHours: await copyAgeHours(settings.dataFolder, Date.now()),
-      };
+    scope.addHook("onSend", async (_, reply) => {
+      if (!reply.hasHeader("cache-control")) void reply.header("cache-control", "no-store");
     });
-    scope.get("/api/openapi.json", { schema: { hide: true } }, () => app.swagger());
+    scope.get(
+      "/api/health",
+      { ...forAnybody, schema: { summary: "Is it up? More to those who are in", response: { 200: healthSchema } } },
+      async (request) => {
+        const up = { status: "ok" as const, version: VERSION };
+        if (whoAsks(request) === "nobody") return up;
+        const { bavail, bsize } = await statfs(settings.dataFolder);
+        const copies = copyState(settings.dataFolder);
+        return { ...up, shape: NEWEST, freeBytes: bavail * bsize, lastCopyHours: copies.ageHours, ...(copies.fault ? { copyFault: copies.fault } : {}) };
+      },
+    ); // prettier-ignore
+    scope.get("/api/openapi.json", { ...forHelpers, schema: { hide: true } }, () => app.swagger());
     changeRoutes(scope);
     computeRoutes(scope, store, computer);
     formulaRoutes(scope, store);
@@ -127,7 +148,7 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     trialRoutes(scope, store, computer);
     learntRoutes(scope, store, computer);
     photoRoutes(scope, store);
-    exchangeRoutes(scope, store, computer, VERSION, settings.dataFolder);
+    await exchangeRoutes(scope, store, computer, VERSION, settings.dataFolder);
     await deviceRoutes(scope, store);
   });
   await serveWeb(app, settings.webFolder);

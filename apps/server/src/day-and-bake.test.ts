@@ -136,12 +136,29 @@ describe("a bake", () => {
     expect(body.events.map(({ id }) => id)).toEqual(["y", "x"]);
     expect(body.phase).toBe("baking");
   });
-  test("an event that is none is refused with what would be right, and nothing of what came with it is kept", async () => {
+  test("an event that is none is refused by itself, with what would be right; what came with it is kept", async () => {
     await layOut();
-    const { status, body } = await call<Problem>("POST", "/api/bakes/b1/events", { events: [event("a", 1, { kind: "started" }), event("b", 2, { kind: "oven", celsius: 900 })] }); // prettier-ignore
-    expect(status).toBe(400);
-    expect(JSON.stringify(body)).toMatch(/in °C; up to 400 would be right/);
-    expect((await call<StoredBake>("GET", "/api/bakes/b1")).body.events).toEqual([]);
+    const bad = event("b", 2, { kind: "oven", celsius: 900 });
+    const sent = { events: [event("a", 1, { kind: "started" }), bad, "no event", event("c", 3, { kind: "looked" })] };
+    const { status, body } = await call<{ fresh: string[]; refused: { id: string; message: string }[] }>("POST", "/api/bakes/b1/events", sent); // prettier-ignore
+    expect(status).toBe(200);
+    expect(body.fresh).toEqual(["a", "c"]);
+    expect(body.refused.map(({ id }) => id)).toEqual(["b", ""]);
+    expect(body.refused[0]?.message).toMatch(/in °C; up to 400 would be right/);
+    expect((await call<StoredBake>("GET", "/api/bakes/b1")).body.events.map(({ id }) => id)).toEqual(["a", "c"]);
+    const alone = await call<Problem>("POST", "/api/bakes/b1/events", { events: [bad] });
+    expect([alone.status, alone.body.errors?.[0]?.path]).toEqual([400, "events.0"]);
+  });
+  test("a bake that was taken off keeps what still arrives, and can be brought back with it", async () => {
+    await layOut();
+    await append([event("a", 1, { kind: "started" })]);
+    const { version } = (await call<StoredBake>("GET", "/api/bakes/b1")).body;
+    const removed = await fetch(`${base}/api/bakes/b1`, { method: "DELETE", headers: { "if-match": `"${version}"` } });
+    expect(removed.status).toBe(204);
+    expect((await call("GET", "/api/bakes/b1")).status).toBe(404);
+    expect((await append([event("late", 2, { kind: "looked" })])).status).toBe(200);
+    expect((await call("POST", "/api/bakes/b1/restore")).status).toBe(200);
+    expect((await call<StoredBake>("GET", "/api/bakes/b1")).body.events.map(({ id }) => id)).toEqual(["a", "late"]);
   });
   test("whoever listens hears what happens, and goes on where the line broke", async () => {
     await layOut();

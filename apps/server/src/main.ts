@@ -4,13 +4,22 @@ import { openAccess } from "./access/access";
 import { askPasscode } from "./access/ask";
 import { isLoopback } from "./access/places";
 import { buildApp } from "./app";
-import { Unusable } from "./errors";
+import { codesOf, Unusable } from "./errors";
+import { bareError } from "./problems";
 import { settingsFrom } from "./settings";
 
 /** A stopping server lets what it is doing come to an end for so long, ms. */
 const GRACE_MS = 4000;
 
 const there = (path: string): string | null => (existsSync(resolve(path)) ? resolve(path) : null);
+
+// What a kitchen wrote is its own user's alone, the database and the photographs too.
+process.umask(0o077);
+
+/** The last net: a stream, a timer or a socket whose error nobody waited for is told in the log, and the kitchen goes on. */
+const told = (error: unknown): void => console.error(bareError(error instanceof Error ? error : new Error("unknown")));
+process.on("unhandledRejection", told);
+process.on("uncaughtException", told);
 
 async function main(): Promise<void> {
   const settings = settingsFrom(process.env, there("apps/web/dist"), there("apps/server/dist/compute.mjs"));
@@ -58,6 +67,7 @@ function listening(error: NodeJS.ErrnoException, { host, port }: { host: string;
 }
 
 main().catch((error: unknown) => {
-  console.error(error instanceof Unusable ? error.message : error);
+  const full = codesOf(error).some((code) => /^(?:ENOSPC|SQLITE_FULL)$/.test(code));
+  console.error(error instanceof Unusable ? error.message : full ? "The disk with the data folder is full; free some space and start again." : error);
   process.exit(1);
 });

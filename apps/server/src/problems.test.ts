@@ -23,6 +23,7 @@ test("what is refused says its code and what is there; what is not foreseen says
 });
 
 test("a request that is too large or malformed is the sender's, with what would be right", () => {
-  expect(explain(Object.assign(new Error("x"), { statusCode: 413 })).detail).toMatch(/1 MB/);
+  expect(explain(Object.assign(new Error("x"), { statusCode: 413 }))).toMatchObject({ status: 413 });
+  expect(explain(Object.assign(new Error("x"), { statusCode: 415 })).detail).toMatch(/application\/json would be right/);
   expect(explain(Object.assign(new Error("Unexpected token"), { statusCode: 400 }))).toMatchObject({ status: 400 });
 });

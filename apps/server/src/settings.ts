@@ -24,7 +24,7 @@ export function settingsFrom(
   workerFile: string | null = null,
 ): Settings {
   const port = Number(env["PORT"] ?? 4173);
-  if (!Number.isInteger(port) || port < 0 || port > 65535)
+  if (env["PORT"]?.trim() === "" || !Number.isInteger(port) || port < 0 || port > 65535)
     throw new Unusable(`PORT is "${env["PORT"]}"; a whole number from 0 to 65535 would be right.`);
   const origin = env["UPRISE_ORIGIN"] ?? "";
   if (origin !== "" && !/^https?:\/\/[a-z0-9.-]+(?::\d+)?$/i.test(origin))

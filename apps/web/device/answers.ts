@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { ownStore } from "./owner";
 
 /** Answers of the server as they were last seen, for when it cannot be reached. */
 export interface KeptAnswers {
@@ -16,7 +17,7 @@ let opening: Promise<IDBPDatabase<Box> | null> | null = null;
 function box(): Promise<IDBPDatabase<Box> | null> {
   // A browser without a store throws at once; it forgets, and needs the network.
   opening ??= Promise.resolve()
-    .then(() => openDB<Box>("uprise-answers", 1, { upgrade: (database) => void database.createObjectStore("answers") }))
+    .then(() => openDB<Box>(ownStore("uprise-answers"), 1, { upgrade: (database) => void database.createObjectStore("answers") }))
     .catch(() => null);
   return opening;
 }

@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { ownStore } from "./owner";
 
 /** Something that happened here and has not arrived yet. */
 export interface Waiting<E> {
@@ -22,7 +23,7 @@ function box(): Promise<IDBPDatabase<Box> | null> {
   // A browser without a store throws at once; that too is no store.
   opening ??= Promise.resolve()
     .then(() =>
-      openDB<Box>("uprise-outbox", 1, {
+      openDB<Box>(ownStore("uprise-outbox"), 1, {
         upgrade(database) {
           database.createObjectStore("events", { keyPath: "key" }).createIndex("of", "of");
         },
@@ -59,8 +60,20 @@ async function drop(keys: readonly string[]): Promise<void> {
   }
 }
 
-/** How sending ended: it arrived, nothing answered, or it was refused for good and why. */
-export type Sent = { ended: "arrived" } | { ended: "no-answer" } | { ended: "refused"; why: string };
+/** Lets go of everything that waits. */
+export async function forgetEvents(): Promise<void> {
+  here.clear();
+  await (await box())?.clear("events").catch(() => undefined);
+}
+
+/** How many wait, of everything. */
+export async function countWaiting(): Promise<number> {
+  const stored = await (await box())?.getAllKeys("events").catch(() => []);
+  return new Set([...(stored ?? []), ...here.keys()]).size;
+}
+
+/** How sending ended: it arrived, but for those that are refused for good; nothing answered; or all of it is refused. */
+export type Sent = { ended: "arrived"; refused?: { id: string; message: string }[] } | { ended: "no-answer" } | { ended: "refused"; why: string };
 
 const sending = new Map<string, Promise<void>>();
 const AT_ONCE = 200;
@@ -78,14 +91,15 @@ export function sendWaiting<E extends { at: string; id: string }>(of: string, se
       if (next.length === 0) return;
       const sent = await send(next.map(({ event }) => event));
       if (sent.ended === "no-answer") return;
-      if (sent.ended === "arrived") await drop(next.map(({ key }) => key));
-      else {
-        const database = await box();
-        for (const one of next) {
-          const told = { ...one, refused: sent.why };
-          here.set(one.key, told);
-          await database?.put("events", told).catch(() => undefined);
-        }
+      const whyOf = new Map(sent.ended === "refused" ? next.map(({ event }) => [event.id, sent.why]) : (sent.refused ?? []).map(({ id, message }) => [id, message])); // prettier-ignore
+      await drop(next.filter(({ event }) => !whyOf.has(event.id)).map(({ key }) => key));
+      const database = await box();
+      for (const one of next) {
+        const why = whyOf.get(one.event.id);
+        if (why === undefined) continue;
+        const told = { ...one, refused: why };
+        here.set(one.key, told);
+        await database?.put("events", told).catch(() => undefined);
       }
     }
   })().finally(() => sending.delete(of));

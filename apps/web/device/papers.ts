@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { ownStore } from "./owner";
 import { isAlive, tabId } from "./tab";
 
 /** What is under work on this device and not saved yet: a draft of a formula, a pasted recipe with its answers. */
@@ -21,7 +22,7 @@ let opening: Promise<IDBPDatabase<Desk> | null> | null = null;
 
 /** The desk of this browser; null where it has none to give, and then nothing outlives the page. */
 function desk(): Promise<IDBPDatabase<Desk> | null> {
-  opening ??= openDB<Desk>("uprise", 1, {
+  opening ??= openDB<Desk>(ownStore("uprise"), 1, {
     upgrade(database) {
       database.createObjectStore("papers", { keyPath: "key" }).createIndex("of", ["kind", "of"]);
     },
@@ -68,6 +69,13 @@ export async function keepPaper(kind: Paper["kind"], of: string, body: unknown):
 }
 
 export const dropPaper = (paper: Paper): Promise<void> => soon(paper.key, null);
+
+/** Takes every paper off the desk. */
+export async function forgetPapers(): Promise<void> {
+  waiting.clear();
+  await writing;
+  await (await desk())?.clear("papers").catch(() => undefined);
+}
 
 /** All papers of something, the newest first, with whether the tab they belong to is open now. */
 export async function papersOf(kind: Paper["kind"], of: string): Promise<{ paper: Paper; mine: boolean; alive: boolean }[]> {

@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { ownStore } from "./owner";
 
 /** Something the baker saved while the server did not answer: named, in order, sent once. */
 export interface KeptWrite {
@@ -31,7 +32,7 @@ const channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastCh
 function box(): Promise<IDBPDatabase<Box> | null> {
   opening ??= Promise.resolve()
     .then(() =>
-      openDB<Box>("uprise-writes", 1, { upgrade: (database) => void database.createObjectStore("writes", { keyPath: "key" }) }),
+      openDB<Box>(ownStore("uprise-writes"), 1, { upgrade: (database) => void database.createObjectStore("writes", { keyPath: "key" }) }),
     )
     .catch(() => null);
   return opening;
@@ -52,14 +53,31 @@ export function hearWrites(listen: () => void): () => void {
 /** What waits, the oldest first. */
 export async function waitingWrites(): Promise<KeptWrite[]> {
   const database = await box();
-  const stored = database ? await database.getAll("writes").catch(() => []) : [...here.values()];
-  return stored.sort((a, b) => a.at - b.at || (a.key < b.key ? -1 : 1));
+  const stored = database ? await database.getAll("writes").catch(() => []) : [];
+  // What a full device did not take stands in the page's own memory.
+  const all = [...new Map([...stored, ...here.values()].map((write) => [write.key, write])).values()];
+  return all.sort((a, b) => a.at - b.at || (a.key < b.key ? -1 : 1));
 }
 
-export async function keepWrite(write: KeptWrite): Promise<void> {
+/** Keeps a write until it has arrived. False where this device could not take it, so that it lives no longer than the page. */
+export async function keepWrite(write: KeptWrite): Promise<boolean> {
   const database = await box();
-  if (database) await database.put("writes", write).catch(() => void here.set(write.key, write));
+  const kept = database
+    ? await database.put("writes", write).then(
+        () => true,
+        () => false,
+      )
+    : false;
+  if (kept) here.delete(write.key);
   else here.set(write.key, write);
+  tell(true);
+  return kept;
+}
+
+/** Lets go of everything that waits. */
+export async function forgetWrites(): Promise<void> {
+  here.clear();
+  await (await box())?.clear("writes").catch(() => undefined);
   tell(true);
 }
 

@@ -27,6 +27,8 @@ export const sessionSchema = z.object({
   /** Whether this server asks for a passcode. */
   needed: z.boolean(),
   here: z.object({ id: z.string(), device: z.string(), role: z.enum(roles) }).nullable(),
+  /** This device was let go: what it keeps of the kitchen goes with that. */
+  letGo: z.literal(true).optional(),
 });
 export type Session = z.infer<typeof sessionSchema>;
 

@@ -113,6 +113,8 @@ export const restoreAnswerSchema = z.object({
   add: z.array(restoredThing),
   /** Newer there than here: the archive's becomes the next version. */
   newer: z.array(restoredThing),
+  /** Taken off here: it is on its list again. */
+  back: z.array(restoredThing),
   /** Newer here: what is here stays. */
   older: z.array(restoredThing),
   /** The same version with another content: what is here stays. */
@@ -120,6 +122,8 @@ export const restoreAnswerSchema = z.object({
   same: z.number(),
   photos: z.number(),
   events: z.number(),
+  /** What is missing from the archive or damaged, and why; the rest of it can be taken. */
+  flaws: z.array(z.object({ path: z.string(), why: z.string() })),
   /** By which it can be undone. */
   undo: z.string().optional(),
 });

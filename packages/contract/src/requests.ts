@@ -1,5 +1,4 @@
 import {
-  bakeEventSchema,
   allergenSchema,
   dayOvenSchema,
   formulaComponentSchema,
@@ -233,8 +232,14 @@ export const bakeInputSchema = z
   });
 export type BakeInput = z.infer<typeof bakeInputSchema>;
 
+/** Each event is checked by itself when it has arrived, so that one that is refused does not take its neighbours with it. */
 export const bakeEventsSchema = z.object({
-  events: z.array(bakeEventSchema).min(1).max(500, { error: "Up to 500 events at once would be right." }),
+  events: z.array(z.unknown()).min(1).max(500, { error: "Up to 500 events at once would be right." }),
+});
+/** What became of events that were sent: the ids that are new, and those that are refused for good with the reason. */
+export const appendedSchema = z.object({
+  fresh: z.array(z.string()),
+  refused: z.array(z.object({ id: z.string(), message: z.string() })),
 });
 
 export const deviceKinds = ["scale", "probe", "oven", "ph"] as const;

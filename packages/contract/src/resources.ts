@@ -244,9 +244,11 @@ export type StoredDevice = z.infer<typeof storedDeviceSchema>;
 export const healthSchema = z.object({
   status: z.literal("ok"),
   version: z.string(),
-  /** The newest shape of the database. */
-  shape: z.string(),
-  freeBytes: z.number(),
+  /** The newest shape of the database; this and what follows for those who are let in. */
+  shape: z.string().optional(),
+  freeBytes: z.number().optional(),
   /** Hours since the last copy in the data folder; null where there is none yet. */
-  lastCopyHours: z.number().nullable(),
+  lastCopyHours: z.number().nullable().optional(),
+  /** Why the last one could not be made, or what is missing from it. */
+  copyFault: z.string().optional(),
 });

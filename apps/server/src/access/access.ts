@@ -1,54 +1,24 @@
-import { createHash, randomBytes, randomUUID, scrypt, timingSafeEqual } from "node:crypto";
-import { existsSync, readFileSync } from "node:fs";
-import { chmod, mkdir, rename, writeFile } from "node:fs/promises";
-import { join } from "node:path";
+import { createHash, randomBytes, randomUUID, timingSafeEqual } from "node:crypto";
 import type { Role } from "@uprise/contract";
-import { z } from "zod";
-import { Unusable } from "../errors";
+import { Refusal } from "../errors";
+import { derivedKey } from "./derive";
+import { type AccessFile, type Hash, openKeptFile } from "./file";
 
-/** scrypt as OWASP's cheat sheet on storing passwords has it: N = 2^15, r = 8, p = 3, 32 MB for one try. */
-const COST = { N: 2 ** 15, r: 8, p: 3, maxmem: 64 * 1024 * 1024 } as const;
-const KEY_BYTES = 32;
 /** A device that was not seen for so long is let in anew by the passcode. */
 export const IDLE_DAYS = 60;
+/** Devices of each role; helpers who come and go never take a baker's place. */
 const MOST_DEVICES = 60;
+const DAY_MS = 86_400_000;
 
-const hashSchema = z.object({ salt: z.string(), key: z.string() });
-const fileSchema = z.object({
-  shape: z.literal(1),
-  /** Signs cookies. */
-  secret: z.string().min(32),
-  baker: hashSchema,
-  helper: hashSchema.nullable(),
-  recovery: hashSchema,
-  devices: z.array(
-    z.object({
-      id: z.string(),
-      device: z.string(),
-      role: z.enum(["baker", "helper"]),
-      /** SHA-256 of the token in its cookie; the token itself is nowhere here. */
-      token: z.string(),
-      since: z.string(),
-      seen: z.string(),
-    }),
-  ),
-});
-type AccessFile = z.infer<typeof fileSchema>;
-type Hash = z.infer<typeof hashSchema>;
 export type Device = AccessFile["devices"][number];
 
-const keyOf = (passcode: string, salt: Buffer): Promise<Buffer> =>
-  new Promise((done, fail) =>
-    scrypt(passcode.normalize("NFKC"), salt, KEY_BYTES, COST, (error, key) => (error ? fail(error) : done(key))),
-  );
-
 async function hashed(passcode: string): Promise<Hash> {
-  const salt = randomBytes(16);
-  return { salt: salt.toString("hex"), key: (await keyOf(passcode, salt)).toString("hex") };
+  const salt = randomBytes(16).toString("hex");
+  return { salt, key: await derivedKey(passcode, salt) };
 }
 
 const fits = async (passcode: string, hash: Hash): Promise<boolean> =>
-  timingSafeEqual(await keyOf(passcode, Buffer.from(hash.salt, "hex")), Buffer.from(hash.key, "hex"));
+  timingSafeEqual(Buffer.from(await derivedKey(passcode, hash.salt), "hex"), Buffer.from(hash.key, "hex"));
 
 const tokenHash = (token: string): string => createHash("sha256").update(token).digest("hex");
 
@@ -59,6 +29,9 @@ function newCode(): string {
   return text.match(/.{5}/g)?.join("-") ?? text;
 }
 const bareCode = (code: string): string => code.toUpperCase().replace(/[^A-Z0-9]/g, "");
+
+/** Why a cookie opens nothing: its device was let go, or it is none of this kitchen's present passcode. */
+export type Stranger = "let-go" | "unknown";
 
 export interface Access {
   isSet(): boolean;
@@ -73,115 +46,110 @@ export interface Access {
   enter(passcode: string, device: string): Promise<{ device: Device; token: string } | null>;
   /** Sets a new passcode by the recovery code; null where the code is another one. */
   recover(code: string, passcode: string): Promise<string | null>;
-  /** The device that a token belongs to; null where it was let go or was away too long. */
-  known(token: string): Device | null;
+  /** The device that a token belongs to, or why there is none. */
+  known(token: string): Device | Stranger;
   devices(): Device[];
+  /** True when the device is let go and that is on the disk. */
   letGo(id: string): Promise<boolean>;
-  /** Calls with the id of every device that is let go. */
+  /** Calls with the id of every device that is let go, by whatever process. */
   whenLetGo(does: (id: string) => void): void;
+}
+
+const isIdle = ({ seen }: Device): boolean => Date.now() - Date.parse(seen) > IDLE_DAYS * DAY_MS;
+
+/** The devices with one more; where its role has too many, the one that was away longest goes. */
+function withDevice(devices: readonly Device[], entered: Device): Device[] {
+  const same = devices.filter((one) => one.role === entered.role && !isIdle(one));
+  const kept = new Set([...same].sort((a, b) => Date.parse(b.seen) - Date.parse(a.seen)).slice(0, MOST_DEVICES - 1));
+  return [...devices.filter((one) => !isIdle(one) && (one.role !== entered.role || kept.has(one))), entered];
 }
 
 /** Who may come in: passcodes as scrypt hashes and devices, in a file of its own beside the database, which no archive holds. Throws `Unusable` where it is damaged. */
 export function openAccess(dataFolder: string): Access {
-  const path = join(dataFolder, "access.json");
-  let file: AccessFile | null = null;
-  if (existsSync(path)) {
-    const parsed = fileSchema.safeParse(
-      ((): unknown => {
-        try {
-          return JSON.parse(readFileSync(path, "utf8"));
-        } catch {
-          return null;
-        }
-      })(),
-    );
-    if (!parsed.success)
-      throw new Unusable(
-        `${path} is damaged, so nobody can be let in. Take it away and set a passcode anew with npm run passcode; nothing else is lost.`,
-      );
-    file = parsed.data;
-  }
+  const kept = openKeptFile(dataFolder);
   const passing = randomBytes(32).toString("hex");
-  let writing: Promise<unknown> = Promise.resolve();
-  const save = (next: AccessFile): Promise<void> => {
-    const before = file;
-    file = next;
-    gone(before);
-    const write = writing.then(async () => {
-      await mkdir(dataFolder, { recursive: true });
-      const half = `${path}.half`;
-      await writeFile(half, JSON.stringify(next, null, 1), { mode: 0o600 });
-      await chmod(half, 0o600);
-      await rename(half, path);
-    });
-    writing = write.catch(() => undefined);
-    return write;
-  };
-  const listeners: ((id: string) => void)[] = [];
-  const gone = (before: AccessFile | null): void => {
-    const still = new Set(file?.devices.map(({ id }) => id));
-    for (const { id } of before?.devices ?? []) if (!still.has(id)) for (const does of listeners) does(id);
-  };
-  const must = (): AccessFile => {
-    if (!file) throw new Error("no passcode is set");
+  const must = (file: AccessFile | null = kept.now()): AccessFile => {
+    if (!file)
+      throw new Refusal(
+        "unprocessable",
+        "No passcode is set in this kitchen. npm run passcode on the server's own machine sets one.",
+      );
     return file;
   };
-  const isIdle = ({ seen }: Device): boolean => Date.now() - Date.parse(seen) > IDLE_DAYS * 86_400_000;
   return {
-    isSet: () => file !== null,
-    secret: () => file?.secret ?? passing,
+    isSet: () => kept.now() !== null,
+    secret: () => kept.now()?.secret ?? passing,
     async set(passcode) {
       const code = newCode();
-      await save({
-        shape: 1,
-        secret: randomBytes(32).toString("hex"),
-        baker: await hashed(passcode),
-        helper: file?.helper ?? null,
-        recovery: await hashed(bareCode(code)),
-        devices: [],
-      });
+      const [baker, recovery] = [await hashed(passcode), await hashed(bareCode(code))];
+      const secret = randomBytes(32).toString("hex");
+      await kept.update((now) => ({ shape: 1, secret, baker, helper: now?.helper ?? null, recovery, devices: [] }));
       return code;
     },
     async setHelper(passcode) {
       const helper = passcode === null ? null : await hashed(passcode);
       // Helpers that are in by the old one are let go.
-      await save({ ...must(), helper, devices: must().devices.filter(({ role }) => role !== "helper") });
+      await kept.update((now) => ({ ...must(now), helper, devices: must(now).devices.filter(({ role }) => role !== "helper") }));
     },
-    hasHelper: () => file?.helper != null,
-    isBaker: async (passcode) => file !== null && fits(passcode, file.baker),
+    hasHelper: () => kept.now()?.helper != null,
+    async isBaker(passcode) {
+      const file = kept.now();
+      return file !== null && fits(passcode, file.baker);
+    },
     async enter(passcode, device) {
-      const { baker, helper } = must();
+      const { baker, helper, secret } = must();
       // Both are tried, so that the time taken tells nothing.
-      const [isBaker, isHelper] = await Promise.all([fits(passcode, baker), fits(passcode, helper ?? baker)]);
+      const isBaker = await fits(passcode, baker);
+      const isHelper = await fits(passcode, helper ?? baker);
       const role: Role | null = isBaker ? "baker" : helper && isHelper ? "helper" : null;
       if (role === null) return null;
       const token = randomBytes(32).toString("base64url");
       const now = new Date().toISOString();
       const entered: Device = { id: randomUUID(), device, role, token: tokenHash(token), since: now, seen: now };
-      await save({ ...must(), devices: [...must().devices.filter((one) => !isIdle(one)), entered].slice(-MOST_DEVICES) });
-      return { device: entered, token };
+      let stillFits = true;
+      await kept.update((file) => {
+        // Another passcode was set while this one was tried.
+        stillFits = must(file).secret === secret && (role === "baker" || must(file).helper?.key === helper?.key);
+        return stillFits ? { ...must(file), devices: withDevice(must(file).devices, entered) } : must(file);
+      });
+      return stillFits ? { device: entered, token } : null;
     },
     async recover(code, passcode) {
+      const file = kept.now();
       if (!file || !(await fits(bareCode(code), file.recovery))) return null;
       return this.set(passcode);
     },
     known(token) {
       const hash = tokenHash(token);
-      const device = file?.devices.find((one) => one.token === hash);
-      if (!device || isIdle(device)) return null;
-      // Written once a day: a device's last day is enough.
-      if (Date.now() - Date.parse(device.seen) > 86_400_000) {
+      const device = kept.now()?.devices.find((one) => one.token === hash);
+      if (!device) return "let-go";
+      if (isIdle(device)) return "unknown";
+      // Written once a day: a device's last day is enough, and a day that cannot be written is no harm.
+      if (Date.now() - Date.parse(device.seen) > DAY_MS) {
         const seen = new Date().toISOString();
-        void save({ ...must(), devices: must().devices.map((one) => (one.id === device.id ? { ...one, seen } : one)) });
+        kept
+          .update((now) => ({
+            ...must(now),
+            devices: must(now).devices.map((one) => (one.id === device.id ? { ...one, seen } : one)),
+          }))
+          .catch(() => undefined);
       }
       return device;
     },
-    devices: () => file?.devices ?? [],
+    devices: () => kept.now()?.devices ?? [],
     async letGo(id) {
-      if (!file?.devices.some((one) => one.id === id)) return false;
-      await save({ ...file, devices: file.devices.filter((one) => one.id !== id) });
-      return true;
+      let there = false;
+      await kept.update((now) => {
+        there = must(now).devices.some((one) => one.id === id);
+        return { ...must(now), devices: must(now).devices.filter((one) => one.id !== id) };
+      });
+      return there;
     },
-    whenLetGo: (does) => void listeners.push(does),
+    whenLetGo(does) {
+      kept.whenChanged((before, after) => {
+        const still = new Set(after?.devices.map(({ id }) => id));
+        for (const { id } of before?.devices ?? []) if (!still.has(id)) does(id);
+      });
+    },
   };
 }

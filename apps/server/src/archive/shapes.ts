@@ -13,18 +13,28 @@ import type { WholeThing } from "../store/store";
 
 /** What the manifest of an archive says it is. */
 export const ARCHIVE = "uprise-archive";
-export const ARCHIVE_SHAPE = 1;
+/** 2: versions and events in files of their own, photographs that stand beside a copy, what was missing when it was made. */
+export const ARCHIVE_SHAPE = 2;
 
 const timeSchema = z.iso.datetime({ offset: true });
-const hashSchema = z.string().regex(/^[0-9a-f]{64}$/);
+export const HASH = /^[0-9a-f]{64}$/;
+const hashSchema = z.string().regex(HASH);
+
+/** A file that is not as it should be, and why. */
+export const flawSchema = z.object({ path: z.string(), why: z.string() });
+export type Flaw = z.infer<typeof flawSchema>;
 
 export const manifestSchema = z.object({
   format: z.literal(ARCHIVE, { error: `The manifest's format is "${ARCHIVE}".` }),
-  shape: z.literal(ARCHIVE_SHAPE, { error: `This program reads archives of shape ${ARCHIVE_SHAPE}.` }),
+  shape: z.union([z.literal(1), z.literal(ARCHIVE_SHAPE)], { error: `This program reads archives of shape 1 and ${ARCHIVE_SHAPE}.` }),
   program: z.string().max(40),
   madeAt: timeSchema,
-  files: z.array(z.object({ path: z.string().max(200), bytes: z.number().int().min(0), sha256: hashSchema })).max(200_000),
-});
+  files: z.array(z.object({ path: z.string().max(200), bytes: z.number().int().min(0), sha256: hashSchema })).max(500_000),
+  /** Photographs that stand in a folder beside it, once for all copies. */
+  beside: z.array(z.object({ sha256: hashSchema, bytes: z.number().int().min(0) })).max(200_000).optional(),
+  /** What was missing or damaged when it was made. */
+  missing: z.array(flawSchema).max(200_000).optional(),
+}); // prettier-ignore
 export type Manifest = z.infer<typeof manifestSchema>;
 
 /** Bodies of every kind of thing, as they are checked before they are written. */
@@ -44,20 +54,39 @@ export const bodySchemas = {
 
 export const tableNames = Object.keys(bodySchemas) as WholeThing["table"][];
 
-export const thingFileSchema = z.object({
-  // An ingredient's id is longer than others may be.
-  id: z.union([idSchema, z.string().regex(/^[a-z0-9-]{1,80}$/)]),
-  version: z.number().int().min(1).max(1_000_000),
-  shape: z.number().int().min(1).max(1000),
-  createdAt: timeSchema,
-  updatedAt: timeSchema,
+const versionSchema = z.object({
+  number: z.number().int().min(1),
+  reason: z.string().max(300),
+  savedAt: timeSchema,
   body: z.unknown(),
-  removedAt: timeSchema.nullable().optional(),
-  versions: z
-    .array(z.object({ number: z.number().int().min(1), reason: z.string().max(300), savedAt: timeSchema, body: z.unknown() }))
-    .max(10_000)
-    .optional(),
 });
+
+export const thingFileSchema = z
+  .object({
+    // An ingredient's id is longer than others may be.
+    id: z.union([idSchema, z.string().regex(/^[a-z0-9-]{1,80}$/)]),
+    version: z.number().int().min(1).max(1_000_000),
+    shape: z.number().int().min(1).max(1000),
+    createdAt: timeSchema,
+    updatedAt: timeSchema,
+    body: z.unknown(),
+    removedAt: timeSchema.nullable().optional(),
+    made: hashSchema.nullable().optional(),
+    /** Of a formula in an archive of the first shape. */
+    versions: z.array(versionSchema).max(10_000).optional(),
+  })
+  .refine(({ version, versions = [] }) => versions.every(({ number }) => number <= version), {
+    error: "Its versions go beyond the one that it says it has.",
+    path: ["versions"],
+  });
+
+/** Some versions of a formula; `version` is the one that it has. */
+export const versionsFileSchema = z
+  .object({ formulaId: idSchema, version: z.number().int().min(1), versions: z.array(versionSchema).min(1).max(10_000) })
+  .refine(({ version, versions }) => versions.every(({ number }) => number <= version), {
+    error: "Its versions go beyond the one that it says it has.",
+    path: ["versions"],
+  });
 
 export const eventsFileSchema = z.object({
   bakeId: idSchema,

@@ -17,9 +17,21 @@ export interface Computer {
   close(): Promise<void>;
 }
 
-/** The longest that one task may take, ms. */
+/** The longest that one task may take once it has begun, and the longest that it may wait for that, ms. */
 export const TASK_LIMIT_MS = 20_000;
+const WAIT_LIMIT_MS = 60_000;
 const QUEUE = 200;
+
+/** Reading, judging, and what saving waits for: they have a lane of their own and never stand behind what takes seconds. */
+const short: ReadonlySet<TaskName> = new Set<TaskName>(["read", "analyse", "simulate", "predict", "counter", "label"]);
+
+/** What could make a task that was stopped a shorter one. */
+const shorter: Partial<Record<TaskName, string>> = {
+  read: "A shorter text would be right.",
+  import: "A shorter text, or fewer recipes at once, would be right.",
+  carry: "Fewer formulas at once would be right.",
+  plan: "A day with fewer bakes would be right.",
+};
 
 /** Where there is no bundle for a thread (tests of the server's own parts), the same functions run here. */
 const here: Computer = {
@@ -31,44 +43,80 @@ const here: Computer = {
   close: async () => undefined,
 };
 
-/** A pool of threads on the worker's bundle; one core is left for answering. */
+/** Some threads on the worker's bundle and those who wait for them, in their order. */
+class Lane {
+  private readonly pool: Piscina;
+  private running = 0;
+  private readonly waiting: (() => void)[] = [];
+
+  constructor(
+    filename: string,
+    private readonly threads: number,
+  ) {
+    this.pool = new Piscina({ filename, minThreads: 1, maxThreads: threads, idleTimeout: 60_000, maxQueue: QUEUE });
+  }
+
+  /** Waits for a free thread. Throws `busy` where too many wait, or for too long. */
+  private async turn(): Promise<void> {
+    const busy = (): Refusal => new Refusal("busy", "Too much is being computed at once; try again in some seconds.");
+    if (this.running < this.threads) return void this.running++;
+    if (this.waiting.length >= QUEUE) throw busy();
+    await new Promise<void>((done, fail) => {
+      const begin = (): void => {
+        clearTimeout(timer);
+        this.running++;
+        done();
+      };
+      const timer = setTimeout(() => {
+        this.waiting.splice(this.waiting.indexOf(begin), 1);
+        fail(busy());
+      }, WAIT_LIMIT_MS);
+      this.waiting.push(begin);
+    });
+  }
+
+  /** Runs one task; its time counts from when it begins. */
+  async run(work: { name: TaskName }, limitMs: number): Promise<Outcome> {
+    await this.turn();
+    const abort = new AbortController();
+    const timer = setTimeout(() => abort.abort(), limitMs);
+    try {
+      return (await this.pool.run(work, { signal: abort.signal })) as Outcome;
+    } catch (error) {
+      if (!abort.signal.aborted) throw error;
+      const way = shorter[work.name] ?? "Try it again; a smaller batch is quicker.";
+      throw new Refusal("took-too-long", `This took longer than ${Math.max(1, Math.round(limitMs / 1000))} s and was stopped. ${way}`);
+    } finally {
+      clearTimeout(timer);
+      this.running--;
+      this.waiting.shift()?.();
+    }
+  }
+
+  close(): Promise<void> {
+    return this.pool.destroy();
+  }
+}
+
+/** Two lanes of threads on the worker's bundle; one core is left for answering. */
 export function openComputer(workerFile: string | null, limitMs = TASK_LIMIT_MS): Computer {
   if (workerFile === null) return here;
-  const pool = new Piscina({
-    filename: workerFile,
-    minThreads: 1,
-    maxThreads: Math.max(1, availableParallelism() - 1),
-    idleTimeout: 60_000,
-    maxQueue: QUEUE,
-  });
+  const quick = new Lane(workerFile, 1);
+  const long = new Lane(workerFile, Math.max(1, availableParallelism() - 1));
   return {
     async run(name, asked, kitchen, watch) {
-      const abort = new AbortController();
       const watched = watch ? new SharedArrayBuffer(8) : undefined;
       const ended = watch && watched ? look(new Int32Array(watched), watch) : undefined;
-      let timer: NodeJS.Timeout | undefined;
-      const waiting = Date.now();
       try {
-        const run = pool.run({ name, asked, kitchen, watched }, { signal: abort.signal }) as Promise<Outcome>;
-        timer = setTimeout(() => abort.abort(), limitMs);
-        const outcome = await run;
+        const work = { name, asked, kitchen, watched };
+        const outcome = await (short.has(name) ? quick : long).run(work, limitMs);
         if ("refused" in outcome) throw new CoreError(outcome.refused.code, outcome.refused.message, outcome.refused.path);
         return outcome.answer as never;
-      } catch (error) {
-        if (abort.signal.aborted)
-          throw new Refusal(
-            "took-too-long",
-            `This took longer than ${Math.round((Date.now() - waiting) / 1000)} s and was stopped; a smaller batch or a shorter text would be right.`,
-          );
-        if (error instanceof Error && /queue/i.test(error.message))
-          throw new Refusal("busy", "Too much is being computed at once; try again in some seconds.");
-        throw error;
       } finally {
-        clearTimeout(timer);
         ended?.();
       }
     },
-    close: () => pool.destroy(),
+    close: async () => void (await Promise.all([quick.close(), long.close()])),
   };
 }
 

@@ -1,5 +1,7 @@
+import { forBakers, forHelpers } from "../access/roles";
 import { EventEmitter } from "node:events";
 import {
+  appendedSchema,
   bakeEventSchema,
   bakeEventsSchema,
   bakeInputSchema,
@@ -43,8 +45,8 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
   const tags = ["live bake"];
   const rows = store.things<BakeRecord>("bakes");
   const recordOf = (row: StoredThing<BakeRecord>): BakeRecord => bakeRecordSchema.parse(row.body);
-  const find = async (id: string): Promise<StoredThing<BakeRecord>> => {
-    const row = await rows.read(id);
+  const find = async (id: string, removedToo = false): Promise<StoredThing<BakeRecord>> => {
+    const row = await rows.read(id, removedToo);
     if (!row) throw new Refusal("not-found", `No bake has the id "${id}". GET /api/bakes lists them.`);
     return row;
   };
@@ -62,7 +64,7 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
   };
   app.get(
     "/api/bakes",
-    { schema: { summary: "List bakes, the newest first", tags, querystring: pageQuerySchema, response: { 200: pageOf(bakeSummarySchema), ...problems } } },
+    { ...forHelpers, schema: { summary: "List bakes, the newest first", tags, querystring: pageQuerySchema, response: { 200: pageOf(bakeSummarySchema), ...problems } } },
     async ({ query: { page, pageSize } }) => {
       const all = await rows.list();
       const here = all.slice((page - 1) * pageSize, page * pageSize);
@@ -71,7 +73,7 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
   ); // prettier-ignore
   app.post(
     "/api/bakes",
-    { schema: { summary: "Lay out a bake: the formula as it stands, its steps, what the oven should do", tags, body: bakeInputSchema, response: { 201: storedBakeSchema, ...problems } } },
+    { ...forHelpers, schema: { summary: "Lay out a bake: the formula as it stands, its steps, what the oven should do", tags, body: bakeInputSchema, response: { 201: storedBakeSchema, ...problems } } },
     async ({ body }, reply) => {
       const there = body.id === undefined ? null : await rows.read(body.id);
       // Sent twice, laid out once.
@@ -80,36 +82,48 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
       return etag(reply, row.version).status(201).header("location", `/api/bakes/${row.id}`).send(await whole(row));
     },
   ); // prettier-ignore
-  app.get("/api/bakes/:id", { schema: { summary: "A bake and everything that happened", tags, params: idParams, response: { 200: storedBakeSchema, ...problems } } }, async ({ params }, reply) => {
+  app.get("/api/bakes/:id", { ...forHelpers, schema: { summary: "A bake and everything that happened", tags, params: idParams, response: { 200: storedBakeSchema, ...problems } } }, async ({ params }, reply) => {
     const row = await find(params.id);
     return etag(reply, row.version).send(await whole(row));
   }); // prettier-ignore
   app.put(
     "/api/bakes/:id",
-    { schema: { summary: "Name a bake anew; what happened stays", tags, params: idParams, body: z.object({ title: z.string().trim().min(1).max(160) }), response: { 200: storedBakeSchema, ...problems } } },
+    { ...forBakers, schema: { summary: "Name a bake anew; what happened stays", tags, params: idParams, body: z.object({ title: z.string().trim().min(1).max(160) }), response: { 200: storedBakeSchema, ...problems } } },
     async (request, reply) => {
       const row = await find(request.params.id);
       const saved = await rows.change(row.id, versionOf(request), { ...recordOf(row), title: request.body.title });
       return etag(reply, saved.version).send(await whole(saved));
     },
   ); // prettier-ignore
-  app.delete("/api/bakes/:id", { schema: { summary: "Take a bake off the list; its events stay", tags, params: idParams, response: { 204: z.null(), ...problems } } }, async (request, reply) => {
+  app.delete("/api/bakes/:id", { ...forBakers, schema: { summary: "Take a bake off the list; its events stay", tags, params: idParams, response: { 204: z.null(), ...problems } } }, async (request, reply) => {
     await rows.remove(request.params.id, versionOf(request));
     return reply.status(204).send(null);
   }); // prettier-ignore
   app.post(
-    "/api/bakes/:id/events",
-    { schema: { summary: "Append what happened; an id that is there counts once", tags, params: idParams, body: bakeEventsSchema, response: { 200: z.object({ fresh: z.array(z.string()) }), ...problems } } },
-    async ({ params, body }) => {
-      const row = await find(params.id);
-      if ((await store.events.count(row.id)) + body.events.length > MOST_EVENTS)
-        throw new Refusal("unprocessable", `This bake has ${MOST_EVENTS} events already; no bake has more.`);
-      const fresh = await store.events.append(body.events.map(({ id, at, kind, ...rest }) => ({ id, bakeId: row.id, at: new Date(at).toISOString(), kind, body: rest }))); // prettier-ignore
-      if (fresh.length > 0) bakeNews.emit(row.id);
-      return { fresh };
+    "/api/bakes/:id/restore",
+    { ...forBakers, schema: { summary: "Bring a removed bake back", tags, params: idParams, response: { 200: storedBakeSchema, ...problems } } },
+    async ({ params }, reply) => {
+      const row = await rows.restore(params.id);
+      return etag(reply, row.version).send(await whole(row));
     },
   ); // prettier-ignore
-  app.get("/api/bakes/:id/stream", { schema: { summary: "What happens, as server-sent events; Last-Event-ID goes on from there", tags, params: idParams, querystring: z.object({ last: z.coerce.number().int().min(0).optional() }) } }, async (request, reply) => {
+  app.post(
+    "/api/bakes/:id/events",
+    { ...forHelpers, schema: { summary: "Append what happened; an id that is there counts once, one that is not as described is refused by itself", tags, params: idParams, body: bakeEventsSchema, response: { 200: appendedSchema, ...problems } } },
+    async ({ params, body }) => {
+      // What happened at a bake that was taken off meanwhile is kept with it.
+      const row = await find(params.id, true);
+      const { good, refused } = sorted(body.events);
+      if (good.length === 0)
+        throw new Refusal("invalid", refused[0]?.message ?? "An event with its id, its time and its kind would be right.", { errors: refused.map(({ at, message }) => ({ path: `events.${at}`, message })) });
+      if ((await store.events.count(row.id)) + good.length > MOST_EVENTS)
+        throw new Refusal("unprocessable", `This bake has ${MOST_EVENTS} events already; no bake has more.`);
+      const fresh = await store.events.append(good.map(({ id, at, kind, ...rest }) => ({ id, bakeId: row.id, at: new Date(at).toISOString(), kind, body: rest })));
+      if (fresh.length > 0) bakeNews.emit(row.id);
+      return { fresh, refused: refused.map(({ id, message }) => ({ id, message })) };
+    },
+  ); // prettier-ignore
+  app.get("/api/bakes/:id/stream", { ...forHelpers, exposeHeadRoute: false, schema: { summary: "What happens, as server-sent events; Last-Event-ID goes on from there", tags, params: idParams, querystring: z.object({ last: z.coerce.number().int().min(0).optional() }) } }, async (request, reply) => {
     const { id } = await find(request.params.id);
     const header = Number(request.headers["last-event-id"]);
     let last = Number.isFinite(header) && request.headers["last-event-id"] !== undefined ? header : (request.query.last ?? 0);
@@ -130,6 +144,22 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
     return reply;
   }); // prettier-ignore
 }
+
+/** Events that are as described, and what is wrong with the others; one does not take its neighbours with it. */
+function sorted(sent: readonly unknown[]): { good: BakeEvent[]; refused: { at: number; id: string; message: string }[] } {
+  const good: BakeEvent[] = [];
+  const refused: { at: number; id: string; message: string }[] = [];
+  for (const [at, event] of sent.entries()) {
+    const parsed = bakeEventSchema.safeParse(event);
+    if (parsed.success) good.push(parsed.data);
+    else {
+      const issue = parsed.error.issues[0];
+      const id = z.object({ id: z.string().max(80) }).safeParse(event).data?.id ?? "";
+      refused.push({ at, id, message: `${issue?.path.join(".") ?? ""}${issue?.path.length ? ": " : ""}${issue?.message ?? "It is not as described."}` });
+    }
+  }
+  return { good, refused };
+} // prettier-ignore
 
 async function layOut(store: Store, computer: Computer, body: BakeInput): Promise<BakeRecord> {
   const found = body.formulaId === undefined ? null : await store.formulas.find(body.formulaId);

@@ -25,6 +25,7 @@ import {
   scaleUpSchema,
 } from "@uprise/contract";
 import { causes, experiments, type Packet, symptoms } from "@uprise/core";
+import { forHelpers } from "../access/roles";
 import type { Computer } from "../compute/pool";
 import type { Store } from "../store/store";
 import { type App, problems } from "../wire";
@@ -37,6 +38,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/read",
     {
+      ...forHelpers,
       schema: {
         summary: "Read a recipe from text",
         tags,
@@ -49,6 +51,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/analyse",
     {
+      ...forHelpers,
       schema: {
         summary: "Analyse a formula, a text or a typical batch",
         tags,
@@ -61,6 +64,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/simulate",
     {
+      ...forHelpers,
       schema: {
         summary: "Bake a formula, a text or a typical batch in the computer: curves, section, time to done",
         tags,
@@ -73,6 +77,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/balance",
     {
+      ...forHelpers,
       schema: {
         summary: "The smallest changes that bring a formula into its bands",
         tags,
@@ -85,6 +90,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/swap",
     {
+      ...forHelpers,
       schema: {
         summary: "Replace an ingredient and keep the rest where it was",
         tags,
@@ -97,6 +103,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/design",
     {
+      ...forHelpers,
       schema: {
         summary: "Formulas from what is on hand: kind, pan, diet and wish; where the shelf cannot, what to buy",
         tags,
@@ -109,6 +116,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/family",
     {
+      ...forHelpers,
       schema: {
         summary: "Five bakes from one dry mix: each sound by itself, with the mix and one shopping list",
         tags,
@@ -121,6 +129,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/slip",
     {
+      ...forHelpers,
       schema: {
         summary: "What a slip at the counter does, and what can still be done",
         tags,
@@ -133,6 +142,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/faults",
     {
+      ...forHelpers,
       schema: {
         summary:
           "What went wrong with a bake: causes by their chance, with evidence, what would tell them apart, and a version that mends it",
@@ -146,6 +156,7 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   app.post(
     "/api/next",
     {
+      ...forHelpers,
       schema: {
         summary: "The next change of one thing worth trying for a goal, with what it does and how sure that is",
         tags,
@@ -157,24 +168,24 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
   );
   app.post(
     "/api/practice",
-    { schema: { summary: "A made-up bake with a hidden cause, to practise on", tags, body: practiceRequestSchema, response: { 200: practiceSchema, ...problems } } },
+    { ...forHelpers, schema: { summary: "A made-up bake with a hidden cause, to practise on", tags, body: practiceRequestSchema, response: { 200: practiceSchema, ...problems } } },
     async ({ body }) => computer.run("practice", body, await kitchenDataFor(store, {})),
   ); // prettier-ignore
   const onShelf = async (sent: Packet[] | undefined): Promise<Packet[]> => sent ?? (await store.things<Packet>("packets").list()).map(({ body }) => body); // prettier-ignore
   app.post(
     "/api/label",
-    { schema: { summary: "A label for a region: ingredients, allergens, net mass, nutrition, keeping, what gluten-free asks, cost", tags, body: labelRequestSchema, response: { 200: labelSchema, ...problems } } },
+    { ...forHelpers, schema: { summary: "A label for a region: ingredients, allergens, net mass, nutrition, keeping, what gluten-free asks, cost", tags, body: labelRequestSchema, response: { 200: labelSchema, ...problems } } },
     async ({ body: { shelf, ...body } }) => computer.run("label", { ...body, packets: await onShelf(shelf) }, await kitchenDataFor(store, body)),
   ); // prettier-ignore
   app.post(
     "/api/scale-up",
-    { schema: { summary: "From a test bake to a day's worth: batches, loads, packets, and what does not grow in proportion", tags, body: scaleUpRequestSchema, response: { 200: scaleUpSchema, ...problems } } },
+    { ...forHelpers, schema: { summary: "From a test bake to a day's worth: batches, loads, packets, and what does not grow in proportion", tags, body: scaleUpRequestSchema, response: { 200: scaleUpSchema, ...problems } } },
     async ({ body }) => computer.run("scale-up", { ...body, packets: await onShelf(undefined) }, await kitchenDataFor(store, body)),
   ); // prettier-ignore
-  app.get("/api/symptoms", { schema: { summary: "What can be seen, felt and tasted, with its degrees in words", tags } }, () => ({
+  app.get("/api/symptoms", { ...forHelpers, schema: { summary: "What can be seen, felt and tasted, with its degrees in words", tags } }, () => ({
     symptoms,
   }));
-  app.get("/api/causes", { schema: { summary: "What can go wrong, with sources; and what to try to tell it", tags } }, () => ({
+  app.get("/api/causes", { ...forHelpers, schema: { summary: "What can go wrong, with sources; and what to try to tell it", tags } }, () => ({
     causes: causes.map(({ id, family, words, does, tell, experiment, source, confidence }) => ({ id, family, words, does, tell, experiment, source, confidence })),
     experiments,
   })); // prettier-ignore

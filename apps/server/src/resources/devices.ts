@@ -1,3 +1,4 @@
+import { forHelpers } from "../access/roles";
 import websocket from "@fastify/websocket";
 import { deviceCommandSchema, deviceInputSchema, type DeviceInput, type StoredDevice, storedDeviceSchema } from "@uprise/contract";
 import { bakeEventSchema, type BakeEvent, type BakeRecord, foldBake } from "@uprise/core";
@@ -62,7 +63,7 @@ export async function deviceRoutes(app: App, store: Store): Promise<void> {
   };
   app.post(
     "/api/devices/:id/command",
-    { schema: { summary: "Tell a device something: tare, unit, set, rehearse", tags: ["devices"], params: idParams, body: deviceCommandSchema, response: { 204: z.null(), ...problems } } },
+    { ...forHelpers, schema: { summary: "Tell a device something: tare, unit, set, rehearse", tags: ["devices"], params: idParams, body: deviceCommandSchema, response: { 204: z.null(), ...problems } } },
     async ({ params, body }, reply) => {
       const row = await find(params.id);
       if (!hub.tell(params.id, body)) throw new Refusal("unprocessable", "This device takes no commands; its bridge only sends.");
@@ -76,6 +77,8 @@ export async function deviceRoutes(app: App, store: Store): Promise<void> {
     (app as unknown as FastifyInstance).route<{ Params: { id: string } }>({
       method: "GET",
       url: "/api/devices/:id/stream",
+      ...forHelpers,
+      exposeHeadRoute: false,
       schema: {
         summary: "What a device shows: server-sent events, or a WebSocket by which a bridge may also speak",
         tags: ["devices"],

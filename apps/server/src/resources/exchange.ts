@@ -1,3 +1,4 @@
+import { forBakers, forHelpers } from "../access/roles";
 import {
   exportRequestSchema,
   type ExportRequest,
@@ -10,8 +11,14 @@ import {
   undoneSchema,
 } from "@uprise/contract";
 import { type BakeRecord, bakesCsv, curvesCsv, formulaSchema, planCsv, type Trial, trialsCsv } from "@uprise/core";
+import { randomUUID } from "node:crypto";
+import { createWriteStream } from "node:fs";
+import { mkdir, rm } from "node:fs/promises";
+import { join } from "node:path";
+import { Readable, Transform } from "node:stream";
+import { pipeline } from "node:stream/promises";
 import { z } from "zod";
-import { readArchive } from "../archive/read";
+import { besideOf, readArchive } from "../archive/read";
 import { previewRestore, restore, undoRestore } from "../archive/restore";
 import { bodySchemas, eventsFileSchema, manifestSchema, thingFileSchema } from "../archive/shapes";
 import { writeArchive } from "../archive/write";
@@ -30,6 +37,28 @@ const ARCHIVE_LIMIT = 256 * 1024 * 1024;
 
 const AT_ONCE = 20;
 
+/** What is sent, as a file of its own in the data folder; refuses what is larger than an archive may be, and nothing at all. */
+async function received(body: Readable, dataFolder: string): Promise<string> {
+  const folder = join(dataFolder, "incoming");
+  await mkdir(folder, { recursive: true });
+  const path = join(folder, `${randomUUID()}.zip`);
+  let bytes = 0;
+  const counted = new Transform({
+    transform(part: Buffer, _, done) {
+      bytes += part.length;
+      done(bytes > ARCHIVE_LIMIT ? new Refusal("too-large", `The archive is larger than ${ARCHIVE_LIMIT / 1024 / 1024} MB; on the server's own machine npm run restore takes it.`) : null, part);
+    },
+  });
+  try {
+    await pipeline(body, counted, createWriteStream(path, { mode: 0o600 }));
+    if (bytes === 0) throw new Refusal("invalid", "An archive is sent as its bytes with the content type application/zip.");
+    return path;
+  } catch (error) {
+    await rm(path, { force: true });
+    throw error;
+  }
+} // prettier-ignore
+
 interface Sent {
   name: string;
   type: string;
@@ -43,17 +72,17 @@ const fileName = (title: string): string =>
 const RULE = "\n---\n\n";
 
 /** What a kitchen gives away and takes in: formulas, trials, bakes, plans in open forms, the whole of it as an archive. */
-export function exchangeRoutes(app: App, store: Store, computer: Computer, program: string, dataFolder: string): void {
+export async function exchangeRoutes(app: App, store: Store, computer: Computer, program: string, dataFolder: string): Promise<void> {
   app.post(
     "/api/export",
-    { schema: { summary: "Formulas, trials, bakes, curves, a plan or an archive as a file", tags, body: exportRequestSchema } },
+    { ...forBakers, schema: { summary: "Formulas, trials, bakes, curves, a plan or an archive as a file", tags, body: exportRequestSchema } },
     async ({ body }, reply) => {
       if (body.what === "archive") {
         const name = `uprise-${new Date().toISOString().slice(0, 10)}.zip`;
         return reply
           .type("application/zip")
           .header("content-disposition", `attachment; filename="${name}"`)
-          .send(await writeArchive(store, program, new Date(), body.ids));
+          .send(writeArchive(store, { program, madeAt: new Date(), ids: body.ids }));
       }
       const sent = await exported(store, computer, body);
       return reply.type(sent.type).header("content-disposition", `attachment; filename="${sent.name}"`).send(sent.body);
@@ -62,7 +91,7 @@ export function exchangeRoutes(app: App, store: Store, computer: Computer, progr
 
   app.post(
     "/api/import",
-    { bodyLimit: 2 * PAGE_LIMIT, schema: { summary: "Recipes out of a text, a table, JSON-LD or a saved page: shown as a reading; ?take=1 keeps them", tags, body: importRequestSchema, querystring: z.object({ take: z.literal("1").optional() }), response: { 200: importAnswerSchema, ...problems } } },
+    { ...forBakers, bodyLimit: 2 * PAGE_LIMIT, schema: { summary: "Recipes out of a text, a table, JSON-LD or a saved page: shown as a reading; ?take=1 keeps them", tags, body: importRequestSchema, querystring: z.object({ take: z.literal("1").optional() }), response: { 200: importAnswerSchema, ...problems } } },
     async ({ body, query }): Promise<ImportAnswer> => {
       const answer = await computer.run("import", body, await kitchenDataFor(store, {}));
       if (query.take !== "1") return answer;
@@ -78,25 +107,35 @@ export function exchangeRoutes(app: App, store: Store, computer: Computer, progr
     },
   ); // prettier-ignore
 
-  app.register(async (scope: App) => {
-    scope.addContentTypeParser(["application/zip", "application/octet-stream"], { parseAs: "buffer", bodyLimit: ARCHIVE_LIMIT }, (_, body, done) => done(null, body)); // prettier-ignore
+  await app.register(async (scope: App) => {
+    // As it comes, into a file: an archive of photographs is larger than what should stand in memory.
+    scope.addContentTypeParser(["application/zip", "application/octet-stream"], { bodyLimit: ARCHIVE_LIMIT }, (_, payload, done) => done(null, payload));
     scope.post(
       "/api/restore",
-      { bodyLimit: ARCHIVE_LIMIT, schema: { summary: "What restoring an archive would do; ?take=1 does it", tags, querystring: z.object({ take: z.literal("1").optional() }), response: { 200: restoreAnswerSchema, ...problems } } },
+      { ...forBakers, bodyLimit: ARCHIVE_LIMIT, schema: { summary: "What restoring an archive would do; ?take=1 does it", tags, querystring: z.object({ take: z.literal("1").optional() }), response: { 200: restoreAnswerSchema, ...problems } } },
       async ({ body, query }) => {
-        if (!Buffer.isBuffer(body) || body.length === 0) throw new Refusal("invalid", "An archive is sent as its bytes with the content type application/zip.");
-        const archive = await readArchive(body);
-        return query.take === "1" ? restore(store, dataFolder, archive) : previewRestore(store, archive);
+        if (!(body instanceof Readable)) throw new Refusal("invalid", "An archive is sent as its bytes with the content type application/zip.");
+        const path = await received(body, dataFolder);
+        try {
+          const archive = await readArchive(path, besideOf(join(dataFolder, "copies")));
+          try {
+            return query.take === "1" ? await restore(store, dataFolder, archive) : await previewRestore(store, archive);
+          } finally {
+            archive.close();
+          }
+        } finally {
+          await rm(path, { force: true });
+        }
       },
     );
   }); // prettier-ignore
   app.delete(
     "/api/restore/:id",
-    { schema: { summary: "Undo a restore, but for what was changed since", tags, params: z.object({ id: z.string().max(64) }), response: { 200: undoneSchema, ...problems } } },
+    { ...forBakers, schema: { summary: "Undo a restore, but for what was changed since", tags, params: z.object({ id: z.string().max(64) }), response: { 200: undoneSchema, ...problems } } },
     ({ params }) => undoRestore(store, dataFolder, params.id),
   ); // prettier-ignore
 
-  app.get("/api/schemas", { schema: { summary: "JSON Schemas of everything in an archive", tags } }, () => ({
+  app.get("/api/schemas", { ...forHelpers, schema: { summary: "JSON Schemas of everything in an archive", tags } }, () => ({
     format: "uprise-archive",
     manifest: z.toJSONSchema(manifestSchema, { io: "input", unrepresentable: "any" }),
     thing: z.toJSONSchema(thingFileSchema, { io: "input", unrepresentable: "any" }),
@@ -105,11 +144,21 @@ export function exchangeRoutes(app: App, store: Store, computer: Computer, progr
   })); // prettier-ignore
 }
 
+/** The ids of all formulas that are on the list. */
+async function everyFormula(store: Store): Promise<string[]> {
+  const ids: string[] = [];
+  for (let page = 1; ; page++) {
+    const { items, total } = await store.formulas.list({ page, pageSize: 500 });
+    ids.push(...items.map(({ id }) => id));
+    if (items.length === 0 || ids.length >= total) return ids;
+  }
+}
+
 async function exported(store: Store, computer: Computer, { what, ids, format }: ExportRequest): Promise<Sent> {
   const csv = "text/csv; charset=utf-8";
   switch (what) {
     case "formula": {
-      const all = ids ?? (await store.formulas.list({ page: 1, pageSize: 2000 })).items.map(({ id }) => id);
+      const all = ids ?? (await everyFormula(store));
       const stored = await Promise.all(all.map((id) => store.formulas.read(id)));
       const lines = stored.flatMap(({ formula }) => formula.lines);
       const form = format as "jsonld" | "markdown" | "csv" | "text";

@@ -1,3 +1,4 @@
+import { forBakers, forHelpers } from "../access/roles";
 import {
   formulaInputSchema,
   formulaSummarySchema,
@@ -20,6 +21,7 @@ export function formulaRoutes(app: App, store: Store): void {
   app.get(
     "/api/formulas",
     {
+      ...forHelpers,
       serializerCompiler: asStored,
       schema: {
         summary: "List formulas",
@@ -33,6 +35,7 @@ export function formulaRoutes(app: App, store: Store): void {
   app.post(
     "/api/formulas",
     {
+      ...forBakers,
       schema: { summary: "Create a formula", tags, body: formulaInputSchema, response: { 201: storedFormulaSchema, ...problems } },
     },
     async ({ body }, reply) => {
@@ -45,7 +48,7 @@ export function formulaRoutes(app: App, store: Store): void {
   );
   app.get(
     "/api/formulas/:id",
-    { schema: { summary: "Read a formula", tags, params: idParams, response: { 200: storedFormulaSchema, ...problems } } },
+    { ...forHelpers, schema: { summary: "Read a formula", tags, params: idParams, response: { 200: storedFormulaSchema, ...problems } } },
     async ({ params }, reply) => {
       const found = await formulas.read(params.id);
       return etag(reply, found.version).send(found);
@@ -54,6 +57,7 @@ export function formulaRoutes(app: App, store: Store): void {
   app.put(
     "/api/formulas/:id",
     {
+      ...forBakers,
       schema: {
         summary: "Save a new version",
         tags,
@@ -72,7 +76,7 @@ export function formulaRoutes(app: App, store: Store): void {
   );
   app.delete(
     "/api/formulas/:id",
-    { schema: { summary: "Take a formula off the list", tags, params: idParams, response: { 204: z.null(), ...problems } } },
+    { ...forBakers, schema: { summary: "Take a formula off the list", tags, params: idParams, response: { 204: z.null(), ...problems } } },
     async (request, reply) => {
       await formulas.remove(request.params.id, versionOf(request));
       return reply.status(204).send(null);
@@ -81,6 +85,7 @@ export function formulaRoutes(app: App, store: Store): void {
   app.post(
     "/api/formulas/:id/restore",
     {
+      ...forBakers,
       schema: {
         summary: "Bring a removed formula back",
         tags,
@@ -93,6 +98,7 @@ export function formulaRoutes(app: App, store: Store): void {
   app.get(
     "/api/formulas/:id/versions",
     {
+      ...forHelpers,
       schema: {
         summary: "List the versions of a formula, the newest first",
         tags,

@@ -36,6 +36,7 @@ export function kitchenRoutes(app: App, store: Store): void {
     create: async ({ id, ...oven }) => ovenFrom(await ovens.create(id, oven)),
     change: async (id, version, { id: _, ...oven }) => ovenFrom(await ovens.change(id, version, oven)),
     remove: (id, version) => ovens.remove(id, version),
+    restore: async (id) => ovenFrom(await ovens.restore(id)),
     isBuiltIn: () => false,
   });
 }
@@ -54,6 +55,7 @@ function packetRoutes(app: App, store: Store): void {
     create: async ({ id, ...packet }) => from(await rows.create(id, packet)),
     change: async (id, version, { id: _, ...packet }) => from(await rows.change(id, version, packet)),
     remove: (id, version) => rows.remove(id, version),
+    restore: async (id) => from(await rows.restore(id)),
     isBuiltIn: () => false,
   });
 }
@@ -83,6 +85,7 @@ function ingredientRoutes(app: App, store: Store): void {
     create: async (body) => own(await rows.create(body.id, body)),
     change: async (id, version, body) => own(await rows.change(id, version, { ...body, id })),
     remove: (id, version) => rows.remove(id, version),
+    restore: async (id) => own(await rows.restore(id)),
     isBuiltIn: (id) => ids.has(id),
   });
 }
@@ -109,6 +112,7 @@ function vesselRoutes(app: App, store: Store): void {
     create: async ({ id, name, vessel }) => own(await rows.create(id, { name, vessel })),
     change: async (id, version, { name, vessel }) => own(await rows.change(id, version, { name, vessel })),
     remove: (id, version) => rows.remove(id, version),
+    restore: async (id) => own(await rows.restore(id)),
     isBuiltIn: (id) => builtIn.some((entry) => entry.id === id),
   });
 }

@@ -1,3 +1,4 @@
+import { forBakers } from "../access/roles";
 import { acceptedSchema, type LearntAnswer, learntAnswerSchema, type OvenProfile } from "@uprise/contract";
 import { builtInShelf, type Ingredient, type Learnt, nestedIds, scaled, type Seen, type Trial } from "@uprise/core";
 import type { Computer } from "../compute/pool";
@@ -57,13 +58,13 @@ export function learntRoutes(app: App, store: Store, computer: Computer): void {
 
   app.post(
     "/api/calibrate",
-    { schema: { summary: "What the logged bakes tell of ovens, cups, powder, colour and minutes, with ranges", tags, response: { 200: learntAnswerSchema, ...problems } } },
+    { ...forBakers, schema: { summary: "What the logged bakes tell of ovens, cups, powder, colour and minutes, with ranges", tags, response: { 200: learntAnswerSchema, ...problems } } },
     learn,
   ); // prettier-ignore
 
   app.post(
     "/api/learnt",
-    { schema: { summary: "Reckon with something that was learnt from now on", tags, body: acceptedSchema, response: { 200: learntAnswerSchema, ...problems } } },
+    { ...forBakers, schema: { summary: "Reckon with something that was learnt from now on", tags, body: acceptedSchema, response: { 200: learntAnswerSchema, ...problems } } },
     async ({ body }) => {
       const learnt = (await learn()).learnt.find(({ id, accepted: already }) => id === body.id && !already);
       if (!learnt) throw new Refusal("not-found", `Nothing was learnt under "${body.id}". POST /api/calibrate lists what there is.`);
@@ -78,7 +79,7 @@ export function learntRoutes(app: App, store: Store, computer: Computer): void {
 
   app.delete(
     "/api/learnt/:id",
-    { schema: { summary: "Undo what was accepted", tags, params: z.object({ id: z.string().max(120) }), response: { 200: learntAnswerSchema, ...problems } } },
+    { ...forBakers, schema: { summary: "Undo what was accepted", tags, params: z.object({ id: z.string().max(120) }), response: { 200: learntAnswerSchema, ...problems } } },
     async ({ params }) => {
       const there = await accepted.read(keyOf(params.id));
       if (!there) throw new Refusal("not-found", `Nothing was accepted under "${params.id}".`);

@@ -1,7 +1,10 @@
+import { forHelpers } from "../access/roles";
 import { type Photo, photoSchema } from "@uprise/contract";
 import sharp from "sharp";
 import { z } from "zod";
+import { MOST_PIXELS } from "../archive/photo";
 import { Refusal } from "../errors";
+import { machineFault } from "../problems";
 import { FILE_LIMIT } from "../store/files";
 import type { Store } from "../store/store";
 import { type App, problems } from "../wire";
@@ -9,8 +12,6 @@ import { type App, problems } from "../wire";
 /** What a photograph is kept as: upright, no larger than this on a side, without metadata. */
 const SIDE_PX = 1600;
 const QUALITY = 82;
-/** A picture that unfolds to more than this is a bomb. */
-const MOST_PIXELS = 60_000_000;
 const KINDS = ["image/jpeg", "image/png", "image/webp"];
 
 /** Photographs of bakes: turned upright, made smaller, stripped of place and device, kept by the hash of what is left. Nothing of them is ever executed. */
@@ -19,12 +20,12 @@ export function photoRoutes(app: App, store: Store): void {
     scope.addContentTypeParser(KINDS, { parseAs: "buffer", bodyLimit: FILE_LIMIT }, (_, body, done) => done(null, body));
     scope.post(
       "/api/photos",
-      { bodyLimit: FILE_LIMIT, schema: { summary: "Keep a photograph (JPEG, PNG or WebP, up to 12 MB)", tags: ["log"], response: { 201: photoSchema, ...problems } } },
+      { ...forHelpers, bodyLimit: FILE_LIMIT, schema: { summary: "Keep a photograph (JPEG, PNG or WebP, up to 12 MB)", tags: ["log"], response: { 201: photoSchema, ...problems } } },
       async ({ body }, reply) => reply.status(201).send(await kept(store, body)),
     );
     scope.get(
       "/api/photos/:hash",
-      { schema: { summary: "A photograph", tags: ["log"], params: z.object({ hash: z.string().max(80) }) } },
+      { ...forHelpers, schema: { summary: "A photograph", tags: ["log"], params: z.object({ hash: z.string().max(80) }) } },
       async ({ params }, reply) => {
         const { file, content } = await store.files.read(params.hash);
         return reply
@@ -57,7 +58,8 @@ async function kept(store: Store, body: unknown): Promise<Photo> {
     const file = await store.files.put(data, "image/jpeg");
     return { ...file, width: info.width, height: info.height };
   } catch (error) {
-    if (error instanceof Refusal) throw error;
+    const fault = error instanceof Refusal ? error : machineFault(error);
+    if (fault) throw fault;
     throw new Refusal(
       "unprocessable",
       "These bytes are no picture that can be read: JPEG, PNG or WebP of up to 60 million pixels would be right.",

@@ -1,3 +1,4 @@
+import { forHelpers } from "../access/roles";
 import {
   planInputSchema,
   planRequestSchema,
@@ -70,7 +71,7 @@ export function planRoutes(app: App, store: Store, computer: Computer): void {
   };
   app.post(
     "/api/plan",
-    { schema: { summary: "Plan a day of bakes: who does what when, what is late, what to give up", tags, body: planRequestSchema, response: { 200: planSchema, ...problems } } },
+    { ...forHelpers, schema: { summary: "Plan a day of bakes: who does what when, what is late, what to give up", tags, body: planRequestSchema, response: { 200: planSchema, ...problems } } },
     async ({ body, headers, log }, reply) => {
       if (headers.accept !== "text/event-stream") return planned(body);
       // Asked for as a stream it tells how far it is; who goes away stops it.
@@ -101,11 +102,12 @@ export function planRoutes(app: App, store: Store, computer: Computer): void {
     create: async ({ id, title, day }) => from(await rows.create(id, { title, day })),
     change: async (id, version, { title, day }) => from(await rows.change(id, version, { title, day })),
     remove: (id, version) => rows.remove(id, version),
+    restore: async (id) => from(await rows.restore(id)),
     isBuiltIn: () => false,
   });
   app.get(
     "/api/plans/:id/calendar.ics",
-    { schema: { summary: "A planned day as a calendar (RFC 5545), with alarms", tags, params: idParams } },
+    { ...forHelpers, schema: { summary: "A planned day as a calendar (RFC 5545), with alarms", tags, params: idParams } },
     async ({ params }, reply) => {
       const row = await rows.read(params.id);
       if (!row) throw new Refusal("not-found", `No plan has the id "${params.id}". GET /api/plans lists them.`);

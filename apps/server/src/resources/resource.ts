@@ -1,3 +1,4 @@
+import { forBakers, forHelpers } from "../access/roles";
 import { kitchenQuerySchema, pageOf } from "@uprise/contract";
 import type { FastifyInstance, FastifyRequest } from "fastify";
 import { z } from "zod";
@@ -28,6 +29,10 @@ interface Resource<Body, Stored extends { id: string; version: number }> {
   change: (id: string, version: number, body: Body & { id?: string | undefined }) => Promise<Stored>;
   remove: (id: string, version: number) => Promise<void>;
   isBuiltIn: (id: string) => boolean;
+  /** Brings a removed one back; left out, what is removed is gone. */
+  restore?: (id: string) => Promise<Stored>;
+  /** Whether helpers at the counter write these too. */
+  byHelpers?: true;
 }
 
 /**
@@ -38,6 +43,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   const app = typed as unknown as FastifyInstance;
   type Sent = Body & { id?: string | undefined };
   const tags = [r.tag ?? "kitchen"];
+  const writes = r.byHelpers ? forHelpers : forBakers;
   const one = `${r.path}/:id`;
   const idOf = (request: FastifyRequest): string => (request.params as { id: string }).id;
   const notBuiltIn = (id: string): void => {
@@ -50,6 +56,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   app.get(
     r.path,
     {
+      ...forHelpers,
       serializerCompiler: asStored,
       schema: {
         summary: `List every ${r.what}`,
@@ -67,7 +74,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   );
   app.get(
     one,
-    { schema: { summary: `Read one ${r.what}`, tags, params: idParams, response: { 200: r.answer, ...problems } } },
+    { ...forHelpers, schema: { summary: `Read one ${r.what}`, tags, params: idParams, response: { 200: r.answer, ...problems } } },
     async (request, reply) => {
       const found = await r.read(idOf(request));
       if (!found) throw new Refusal("not-found", `No ${r.what} has the id "${idOf(request)}". GET ${r.path} lists them.`);
@@ -76,7 +83,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   );
   app.post(
     r.path,
-    { schema: { summary: `Create your own ${r.what}`, tags, body: r.input, response: { 201: r.answer, ...problems } } },
+    { ...writes, schema: { summary: `Create your own ${r.what}`, tags, body: r.input, response: { 201: r.answer, ...problems } } },
     async (request, reply) => {
       const body = request.body as Sent;
       if (body.id !== undefined) notBuiltIn(body.id);
@@ -87,6 +94,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   app.put(
     one,
     {
+      ...writes,
       schema: {
         summary: `Change your own ${r.what}`,
         tags,
@@ -103,11 +111,24 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   );
   app.delete(
     one,
-    { schema: { summary: `Remove your own ${r.what}`, tags, params: idParams, response: { 204: z.null(), ...problems } } },
+    { ...forBakers, schema: { summary: `Remove your own ${r.what}`, tags, params: idParams, response: { 204: z.null(), ...problems } } },
     async (request, reply) => {
       notBuiltIn(idOf(request));
       await r.remove(idOf(request), versionOf(request));
       return reply.status(204).send(null);
     },
   );
+  const { restore } = r;
+  if (restore)
+    app.post(
+      `${one}/restore`,
+      {
+        ...forBakers,
+        schema: { summary: `Bring a removed ${r.what} back`, tags, params: idParams, response: { 200: r.answer, ...problems } },
+      },
+      async (request, reply) => {
+        const back = await restore(idOf(request));
+        return etag(reply, back.version).send(back);
+      },
+    );
 }

@@ -54,6 +54,8 @@ export function trialRoutes(app: App, store: Store, computer: Computer): void {
     create: async ({ id, ...trial }) => from(await rows.create(id, await predicted(await known(trial)))),
     change: async (id, version, { id: _, ...trial }) => from(await rows.change(id, version, await predicted(await known(trial)))),
     remove: (id, version) => rows.remove(id, version),
+    restore: async (id) => from(await rows.restore(id)),
+    byHelpers: true,
     isBuiltIn: () => false,
   });
   const rounds = store.things<Tasting>("tastings");
@@ -69,6 +71,8 @@ export function trialRoutes(app: App, store: Store, computer: Computer): void {
     create: async ({ id, ...tasting }) => round(await rounds.create(id, tasting)),
     change: async (id, version, { id: _, ...tasting }) => round(await rounds.change(id, version, tasting)),
     remove: (id, version) => rounds.remove(id, version),
+    restore: async (id) => round(await rounds.restore(id)),
+    byHelpers: true,
     isBuiltIn: () => false,
   });
 }

@@ -1,4 +1,4 @@
-import { literal, Op } from "sequelize";
+import { literal, Op, type Transaction } from "sequelize";
 import type { Database } from "./database";
 import type { EventRow, Models } from "./models";
 
@@ -24,8 +24,6 @@ export interface EventStore {
   /** Those that arrived after a number, in the order in which they did. */
   since(bakeId: string, arrived: number): Promise<ArrivedEvent[]>;
   count(bakeId: string): Promise<number>;
-  /** Every bake that has events. */
-  bakes(): Promise<string[]>;
 }
 
 const EVENT_SHAPE = 1;
@@ -33,7 +31,20 @@ const EVENT_SHAPE = 1;
 const keyOf = (bakeId: string, id: string): string => `${bakeId}/${id}`;
 const attributes = { include: [[literal("rowid"), "arrived"] as [ReturnType<typeof literal>, string]] };
 
-export function eventStore({ write }: Database, { events }: Models): EventStore {
+/** Appends what is not there yet, within a transaction; gives the ids that are new. */
+export async function appendEvents({ events }: Models, sent: readonly StoredEvent[], transaction: Transaction): Promise<string[]> {
+  const fresh: string[] = [];
+  for (const event of sent) {
+    const id = keyOf(event.bakeId, event.id);
+    if (await events.findByPk(id, { transaction, attributes: ["id"] })) continue;
+    await events.create({ ...event, id, shape: EVENT_SHAPE, receivedAt: new Date() }, { transaction });
+    fresh.push(event.id);
+  }
+  return fresh;
+}
+
+export function eventStore({ write }: Database, models: Models): EventStore {
+  const { events } = models;
   const from = (row: EventRow): ArrivedEvent => ({
     id: row.id.startsWith(`${row.bakeId}/`) ? row.id.slice(row.bakeId.length + 1) : row.id,
     bakeId: row.bakeId,
@@ -43,17 +54,7 @@ export function eventStore({ write }: Database, { events }: Models): EventStore 
     arrived: Number(row.get("arrived")),
   });
   return {
-    append: (sent) =>
-      write(async (transaction) => {
-        const fresh: string[] = [];
-        for (const event of sent) {
-          const id = keyOf(event.bakeId, event.id);
-          if (await events.findByPk(id, { transaction, attributes: ["id"] })) continue;
-          await events.create({ ...event, id, shape: EVENT_SHAPE, receivedAt: new Date() }, { transaction });
-          fresh.push(event.id);
-        }
-        return fresh;
-      }),
+    append: (sent) => write((transaction) => appendEvents(models, sent, transaction)),
     of: async (bakeId) =>
       (
         await events.findAll({
@@ -68,7 +69,5 @@ export function eventStore({ write }: Database, { events }: Models): EventStore 
     since: async (bakeId, arrived) =>
       (await events.findAll({ attributes, where: { bakeId, [Op.and]: literal(`rowid > ${Math.max(0, Math.trunc(arrived))}`) }, order: literal("rowid ASC") })).map(from), // prettier-ignore
     count: (bakeId) => events.count({ where: { bakeId } }),
-    bakes: async () =>
-      (await events.findAll({ attributes: ["bakeId"], group: ["bakeId"], order: [["bakeId", "ASC"]] })).map(({ bakeId }) => bakeId),
   };
 }

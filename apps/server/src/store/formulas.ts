@@ -5,7 +5,7 @@ import { Op, type Transaction } from "sequelize";
 import { Refusal } from "../errors";
 import type { Database } from "./database";
 import type { FormulaRow, Models } from "./models";
-import { checkVersion, type Page, type Query, sameBody } from "./pages";
+import { checkVersion, holds, type Page, type Query, sameBody } from "./pages";
 import { readFormula } from "./shapes";
 
 export interface FormulaStore {
@@ -36,6 +36,7 @@ const storedFormula = (row: FormulaRow): StoredFormula => ({
 /** What a list sorts, filters or shows, in columns of its own. */
 export const columnsOf = (formula: Formula) => ({
   title: formula.title,
+  search: formula.title.toLowerCase(),
   kind: formula.kind,
   lineCount: formula.lines.length,
   massG: formula.lines.reduce((g, line) => g + gramsOf(line), 0),
@@ -51,8 +52,7 @@ export function formulaStore({ write }: Database, { formulas, versions }: Models
     versions.create({ formulaId: row.id, number: row.version, reason, body: row.body, savedAt: new Date() }, { transaction });
   return {
     async list({ q, page, pageSize, whole }) {
-      const like = `%${(q ?? "").replace(/[\\%_]/g, "")}%`;
-      const where = { removedAt: null, ...(q ? { title: { [Op.like]: like } } : {}) };
+      const where = { removedAt: null, ...(q ? { [Op.and]: [holds(q)] } : {}) };
       const { rows, count } = await formulas.findAndCountAll({
         // Bodies are read where they are asked for; a list has what it shows in columns of its own.
         ...(whole ? {} : { attributes: ["id", "version", "title", "kind", "lineCount", "massG", "createdAt", "updatedAt"] }),
@@ -90,8 +90,14 @@ export function formulaStore({ write }: Database, { formulas, versions }: Models
       write(async (transaction) => {
         const taken = id === undefined ? null : await formulas.findByPk(id, { transaction });
         const first = taken && (await versions.findOne({ where: { formulaId: taken.id, number: 1 }, transaction }));
-        // The same call again, its answer lost on the way: what it made is answered once more.
-        if (taken && taken.version === 1 && first && sameBody(first.body, formula)) return storedFormula(taken);
+        const again = taken !== null && first !== null && sameBody(first.body, formula);
+        if (taken?.removedAt)
+          throw new Refusal(
+            "conflict",
+            `The formula “${taken.title}” had the id "${id}" and was removed. POST /api/formulas/${id}/restore brings it back; another id makes a new one.`,
+          );
+        // The same call again, its answer lost on the way: what has become of what it made is answered.
+        if (again) return storedFormula(taken);
         if (taken)
           throw new Refusal("conflict", `A formula with the id "${id}" is there already; leave the id out to get a new one.`, {
             current: storedFormula(taken),

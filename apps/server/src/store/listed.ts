@@ -1,6 +1,6 @@
 import { Op, type WhereOptions } from "sequelize";
 import type { Models } from "./models";
-import type { Page, Query } from "./pages";
+import { holds, type Page, type Query } from "./pages";
 import { type StoredThing, storedFrom } from "./things";
 
 export interface ListedStore<B> {
@@ -12,9 +12,8 @@ export interface ListedStore<B> {
 export function listedStore<B>({ trials }: Pick<Models, "trials">): ListedStore<B> {
   return {
     async page({ q = "", page, pageSize }) {
-      const words = q.toLowerCase().split(/\s+/).filter((word) => word !== "").map((word) => word.replace(/[\\%_]/g, "")); // prettier-ignore
-      const where: WhereOptions =
-        words.length === 0 ? {} : { [Op.and]: words.map((word) => ({ search: { [Op.like]: `%${word}%` } })) };
+      const words = q.split(/\s+/).filter((word) => word !== "");
+      const where: WhereOptions = { removedAt: null, [Op.and]: words.map(holds) };
       const [total, ids] = await Promise.all([
         trials.count({ where }),
         trials.findAll({ attributes: ["id"], where, order: [["at", "DESC"], ["id", "ASC"]], limit: pageSize, offset: (page - 1) * pageSize, raw: true }), // prettier-ignore

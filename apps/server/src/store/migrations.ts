@@ -1,4 +1,5 @@
-import { existsSync } from "node:fs";
+import { existsSync, readdirSync, rmSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { Umzug, type UmzugStorage } from "umzug";
 import { Unusable } from "../errors";
 import { openRaw, type Raw } from "./raw";
@@ -7,7 +8,13 @@ interface Migration {
   name: string;
   up: string;
   down: string;
+  /** What SQL cannot say; within the same transaction. */
+  then?: (raw: Raw) => Promise<void>;
 }
+
+/** Things that are kept when they are taken off, so that they can be brought back. */
+const removable = ["ingredients", "vessels", "ovens", "plans", "bakes", "packets", "trials", "tastings"] as const;
+const made = [...removable, "devices", "learnt"] as const;
 
 const times = "createdAt DATETIME NOT NULL, updatedAt DATETIME NOT NULL";
 const things = ["ingredients", "vessels", "ovens"] as const;
@@ -101,6 +108,32 @@ export const migrations: Migration[] = [
       CREATE INDEX trials_listed ON trials (at, id, search);`,
     down: `DROP INDEX trials_listed; ALTER TABLE trials DROP COLUMN search; ALTER TABLE trials DROP COLUMN at;`,
   },
+  {
+    name: "007-removed-things-words-writes",
+    // What is removed stays and can be brought back; a create that comes twice is known by its content; how often the kitchen was written.
+    up: `
+      ${removable.map((table) => `ALTER TABLE ${table} ADD COLUMN removedAt DATETIME;`).join("\n")}
+      ${made.map((table) => `ALTER TABLE ${table} ADD COLUMN made CHAR(64);`).join("\n")}
+      ALTER TABLE formulas ADD COLUMN search TEXT NOT NULL DEFAULT '';
+      CREATE TABLE kitchen (id INTEGER NOT NULL PRIMARY KEY CHECK (id = 1), writes INTEGER NOT NULL);
+      INSERT INTO kitchen (id, writes) VALUES (1, 0);
+      DROP INDEX trials_listed;
+      CREATE INDEX trials_listed ON trials (removedAt, at, id, search);`,
+    // Lower case as all of Unicode has it, which SQLite's own does not know.
+    then: async (raw) => {
+      for (const { id, title } of await raw.all<{ id: string; title: string }>("SELECT id, title FROM formulas"))
+        await raw.run("UPDATE formulas SET search = ? WHERE id = ?", title.toLowerCase(), id);
+      for (const { id, search } of await raw.all<{ id: string; search: string }>("SELECT id, search FROM trials"))
+        await raw.run("UPDATE trials SET search = ? WHERE id = ?", search.toLowerCase(), id);
+    },
+    down: `
+      DROP INDEX trials_listed;
+      CREATE INDEX trials_listed ON trials (at, id, search);
+      DROP TABLE kitchen;
+      ALTER TABLE formulas DROP COLUMN search;
+      ${made.map((table) => `ALTER TABLE ${table} DROP COLUMN made;`).join("\n")}
+      ${removable.map((table) => `ALTER TABLE ${table} DROP COLUMN removedAt;`).join("\n")}`,
+  },
 ];
 
 const known = new Set(migrations.map(({ name }) => name));
@@ -133,9 +166,12 @@ export async function migrate(file: string, to?: string): Promise<void> {
     const pending = migrations.filter(({ name }, index) => index <= last !== done.includes(name));
     if (there && done.length > 0 && pending.length > 0) await copyBefore(raw, file, done.at(-1) ?? "");
     const umzug = new Umzug<Raw>({
-      migrations: migrations.map(({ name, up, down }) => ({
+      migrations: migrations.map(({ name, up, down, then }) => ({
         name,
-        up: ({ context }) => context.exec(up),
+        up: async ({ context }) => {
+          await context.exec(up);
+          await then?.(context);
+        },
         down: ({ context }) => context.exec(down),
       })),
       context: raw,
@@ -165,7 +201,13 @@ export async function migrate(file: string, to?: string): Promise<void> {
 /** The newest shape that the program writes. */
 export const NEWEST = migrations.at(-1)?.name ?? "";
 
+/** Copies from before a change of shape that stay beside the database. */
+const KEEP_BEFORE = 2;
+
 async function copyBefore(raw: Raw, file: string, shape: string): Promise<void> {
+  const folder = dirname(file);
+  const older = readdirSync(folder).filter((name) => /\.of-.*\.sqlite$/.test(name)).sort();
+  for (const name of older.slice(0, Math.max(0, older.length - KEEP_BEFORE + 1))) rmSync(join(folder, name), { force: true });
   const copy = `${file.replace(/\.sqlite$/, "")}.of-${shape}.sqlite`;
   if (existsSync(copy)) return;
   await raw.run("VACUUM INTO ?", copy);

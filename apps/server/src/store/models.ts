@@ -16,6 +16,8 @@ export class FormulaRow extends Model<InferAttributes<FormulaRow>, InferCreation
   declare kind: string;
   declare lineCount: number;
   declare massG: number;
+  /** The title in lower case, for searching. */
+  declare search: string;
   declare body: Formula;
   declare removedAt: Date | null;
   declare createdAt: CreationOptional<Date>;
@@ -36,6 +38,9 @@ export class ThingRow extends Model<InferAttributes<ThingRow>, InferCreationAttr
   declare version: number;
   declare shape: number;
   declare body: unknown;
+  /** SHA-256 of the body that it was created with: the same call once more is known by it. */
+  declare made: CreationOptional<string | null>;
+  declare removedAt: CreationOptional<Date | null>;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
 }
@@ -46,6 +51,8 @@ export class ListedRow extends Model<InferAttributes<ListedRow>, InferCreationAt
   declare version: number;
   declare shape: number;
   declare body: unknown;
+  declare made: CreationOptional<string | null>;
+  declare removedAt: CreationOptional<Date | null>;
   declare at: CreationOptional<string>;
   declare search: CreationOptional<string>;
   declare createdAt: CreationOptional<Date>;
@@ -93,6 +100,10 @@ export const thingTables = [
 ] as const;
 export type ThingTable = (typeof thingTables)[number];
 
+/** Of these nothing is kept when they are removed: a device is paired anew, what was accepted is accepted anew. */
+const passing: readonly ThingTable[] = ["devices", "learnt"];
+export const isRemovable = (table: ThingTable): boolean => !passing.includes(table);
+
 export interface Models {
   events: ModelStatic<EventRow>;
   files: ModelStatic<FileRow>;
@@ -106,6 +117,8 @@ export interface Models {
 const key = { type: DataTypes.STRING(80), primaryKey: true };
 const version = { type: DataTypes.INTEGER, allowNull: false };
 const body = { type: DataTypes.JSON, allowNull: false };
+const made = DataTypes.CHAR(64);
+const removedAt = DataTypes.DATE;
 const times = { createdAt: DataTypes.DATE, updatedAt: DataTypes.DATE };
 
 /** The models on one database; classes of their own, so that two stores in one process do not share them. */
@@ -114,16 +127,16 @@ export function defineModels(sequelize: Sequelize): Models {
   class File extends FileRow {}
   class StoredFormula extends FormulaRow {}
   class FormulaVersion extends FormulaVersionRow {}
-  const thing = (tableName: string): ModelStatic<ThingRow> => {
+  const thing = (tableName: ThingTable): ModelStatic<ThingRow> => {
     class Row extends ThingRow {}
     return Row.init(
-      { id: key, version, shape: DataTypes.INTEGER, body, ...times },
+      { id: key, version, shape: DataTypes.INTEGER, body, made, ...(isRemovable(tableName) ? { removedAt } : {}), ...times } as never,
       { sequelize, tableName, modelName: tableName },
     ) as ModelStatic<ThingRow>;
   };
   class Trial extends ListedRow {}
   const trials = Trial.init(
-    { id: key, version, shape: DataTypes.INTEGER, body, at: DataTypes.STRING, search: DataTypes.TEXT, ...times },
+    { id: key, version, shape: DataTypes.INTEGER, body, made, removedAt, at: DataTypes.STRING, search: DataTypes.TEXT, ...times },
     { sequelize, tableName: "trials", modelName: "trial", hooks: { beforeSave: listTrial } },
   ) as ModelStatic<ListedRow>;
   const others = Object.fromEntries(thingTables.filter((table) => table !== "trials").map((table) => [table, thing(table)])) as Omit<Models["things"], "trials">; // prettier-ignore
@@ -157,6 +170,7 @@ export function defineModels(sequelize: Sequelize): Models {
         kind: DataTypes.STRING,
         lineCount: DataTypes.INTEGER,
         massG: DataTypes.REAL,
+        search: DataTypes.TEXT,
         body,
         removedAt: DataTypes.DATE,
         ...times,

@@ -1,3 +1,5 @@
+import { createHash } from "node:crypto";
+import { col, fn, where } from "sequelize";
 import { Refusal } from "../errors";
 
 export interface Page<T> {
@@ -25,6 +27,12 @@ export function checkVersion(current: number, sent: number, stored: unknown): vo
 
 /** What was stored under an id that a caller chose, when the call came before: the same once more is no conflict. */
 export const sameBody = (a: unknown, b: unknown): boolean => inOrder(a) === inOrder(b);
+
+/** SHA-256 of a body, whatever the order of its keys. */
+export const digestOf = (body: unknown): string => createHash("sha256").update(inOrder(body)).digest("hex");
+
+/** Rows whose column `search`, which is in lower case, holds a word as it stands; no sign of it is a wild card. */
+export const holds = (word: string) => where(fn("instr", col("search"), word.toLowerCase()), ">", 0);
 
 /** JSON with the keys of every object in order. */
 const inOrder = (value: unknown): string =>

@@ -8,11 +8,14 @@ export interface Raw {
   close(): Promise<void>;
 }
 
-export function openRaw(file: string): Promise<Raw> {
+/** How long a lock of another program is waited for, ms. */
+export const LOCK_WAIT_MS = 4000;
+
+export function openRaw(file: string, waitMs = LOCK_WAIT_MS): Promise<Raw> {
   return new Promise((done, fail) => {
     const database = new sqlite3.Database(file, (error) => {
       if (error) return fail(error);
-      database.configure("busyTimeout", 5000);
+      database.configure("busyTimeout", waitMs);
       const settle = <T>(work: (end: (error: Error | null, value?: T) => void) => void): Promise<T> =>
         new Promise((good, bad) => work((problem, value) => (problem ? bad(problem) : good(value as T))));
       done({

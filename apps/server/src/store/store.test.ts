@@ -50,6 +50,7 @@ describe("the shapes of the database", () => {
     "formula_versions",
     "formulas",
     "ingredients",
+    "kitchen",
     "learnt",
     "ovens",
     "packets",
@@ -181,7 +182,7 @@ describe("the shapes of the database", () => {
     const names = migrations.map(({ name }) => name);
     expect([...names].sort()).toEqual(names);
     expect(new Set(names).size).toBe(names.length);
-    expect(names.length).toBe(6);
+    expect(names.length).toBe(7);
   });
   test("trials of a database of the shape before are listed by their day and words, and go back down", async () => {
     const file = join(mkdtempSync(join(tmpdir(), "uprise-old-")), "uprise.sqlite");

@@ -1,4 +1,5 @@
 import { databaseFile, openDatabase } from "./database";
+import { clearHalves, holdFolder, openTally } from "./folder";
 import { type EventStore, eventStore } from "./events";
 import { type FileStore, fileStore } from "./files";
 import { columnsOf, type FormulaStore, formulaStore } from "./formulas";
@@ -11,7 +12,7 @@ import { type WholeStore, wholeStore } from "./whole";
 export type { EventStore, StoredEvent } from "./events";
 export type { FormulaStore } from "./formulas";
 export type { Page, Query } from "./pages";
-export type { WholeThing } from "./whole";
+export type { Hand, WholeKey, WholeThing, WholeVersion } from "./whole";
 export type { StoredThing, ThingStore } from "./things";
 
 export interface Store {
@@ -25,19 +26,35 @@ export interface Store {
   close(): Promise<void>;
 }
 
-/** Opens the store of a data folder and brings it to the newest shape. Throws `Unusable` with a sentence where that is not possible. */
-export async function openStore(dataFolder: string): Promise<Store> {
-  await migrate(databaseFile(dataFolder));
-  const database = openDatabase(dataFolder);
-  const models = defineModels(database.sequelize);
-  return {
-    formulas: formulaStore(database, models),
-    trials: () => listedStore(models),
-    things: (name) => thingStore(database, models.things[name]),
-    events: eventStore(database, models),
-    files: fileStore(dataFolder, database, models),
-    whole: wholeStore(database, models, columnsOf),
-    isEmpty: async () => (await models.formulas.count()) === 0,
-    close: () => database.close(),
-  };
+/**
+ * Opens the store of a data folder and brings it to the newest shape. Throws `Unusable` with a sentence where that is not possible: another
+ * Uprise has it, the database is damaged, held or may only be read, or there is less in it than was saved. `beginAnew` begins an empty kitchen
+ * beside copies of a full one, which only a person may say.
+ */
+export async function openStore(dataFolder: string, beginAnew = false): Promise<Store> {
+  const file = databaseFile(dataFolder);
+  const letFolderGo = await holdFolder(dataFolder);
+  try {
+    const tally = await openTally(dataFolder, file, migrate, beginAnew);
+    await clearHalves(dataFolder);
+    const database = openDatabase(dataFolder, tally.told);
+    const models = defineModels(database.sequelize);
+    return {
+      formulas: formulaStore(database, models),
+      trials: () => listedStore(models),
+      things: (name) => thingStore(database, name, models.things[name]),
+      events: eventStore(database, models),
+      files: fileStore(dataFolder, database, models),
+      whole: wholeStore(database, models, columnsOf),
+      isEmpty: async () => (await models.formulas.count()) === 0,
+      async close() {
+        await database.close();
+        await tally.close();
+        await letFolderGo();
+      },
+    };
+  } catch (error) {
+    await letFolderGo();
+    throw error;
+  }
 }

@@ -2,8 +2,8 @@ import { randomUUID } from "node:crypto";
 import type { Transaction } from "sequelize";
 import { Refusal } from "../errors";
 import type { Database } from "./database";
-import type { Models, ThingRow } from "./models";
-import { checkVersion, sameBody } from "./pages";
+import { isRemovable, type Models, type ThingRow, type ThingTable } from "./models";
+import { checkVersion, digestOf } from "./pages";
 import { readThing, THING_SHAPE } from "./shapes";
 
 export interface StoredThing<B> {
@@ -16,11 +16,14 @@ export interface StoredThing<B> {
 
 export interface ThingStore<B> {
   list(): Promise<StoredThing<B>[]>;
-  read(id: string): Promise<StoredThing<B> | null>;
-  /** The same id with the same body once more answers what is there. */
+  /** One that is there; one that was removed only where that is asked for. */
+  read(id: string, removedToo?: boolean): Promise<StoredThing<B> | null>;
+  /** The same call once more answers what has become of what it made. */
   create(id: string | undefined, body: B): Promise<StoredThing<B>>;
   change(id: string, version: number, body: B): Promise<StoredThing<B>>;
+  /** Takes it off; `restore` brings it back, but for devices and what was learnt, which are gone. */
   remove(id: string, version: number): Promise<void>;
+  restore(id: string): Promise<StoredThing<B>>;
 }
 
 /** A row as the thing that it is, its body in the newest shape. */
@@ -34,10 +37,12 @@ export const storedFrom = <B>(
   body: readThing<B>(row.body, row.shape),
 });
 
-export function thingStore<B>({ write }: Database, model: Models["things"]["ovens"]): ThingStore<B> {
+export function thingStore<B>({ write }: Database, table: ThingTable, model: Models["things"]["ovens"]): ThingStore<B> {
   const stored = storedFrom<B>;
-  const find = async (id: string, transaction: Transaction): Promise<ThingRow> => {
-    const row = await model.findByPk(id, { transaction });
+  const kept = isRemovable(table);
+  const there = kept ? { removedAt: null } : {};
+  const find = async (id: string, transaction: Transaction, removedToo = false): Promise<ThingRow> => {
+    const row = await model.findOne({ where: { id, ...(removedToo ? {} : there) }, transaction });
     if (!row) throw new Refusal("not-found", `Nothing of yours has the id "${id}" here.`);
     return row;
   };
@@ -45,22 +50,39 @@ export function thingStore<B>({ write }: Database, model: Models["things"]["oven
     list: async () =>
       (
         await model.findAll({
+          where: there,
           order: [
             ["updatedAt", "DESC"],
             ["id", "ASC"],
           ],
         })
       ).map(stored),
-    async read(id) {
-      const row = await model.findByPk(id);
+    async read(id, removedToo = false) {
+      const row = await model.findOne({ where: { id, ...(removedToo ? {} : there) } });
       return row ? stored(row) : null;
     },
     create: (id, body) =>
       write(async (transaction) => {
         const taken = id === undefined ? null : await model.findByPk(id, { transaction });
-        if (taken && taken.version === 1 && sameBody(stored(taken).body, body)) return stored(taken);
+        const made = digestOf(body);
+        const again = taken !== null && (taken.made === made || (taken.version === 1 && digestOf(stored(taken).body) === made));
+        const removed = kept && taken?.removedAt != null;
+        if (again && !removed) return stored(taken);
+        if (again)
+          throw new Refusal(
+            "conflict",
+            `What had the id "${id}" was removed. POST …/${id}/restore brings it back; another id makes a new one.`,
+          );
+        if (taken && removed) {
+          // Something else under the name of what is gone: its next version.
+          taken.set({ version: taken.version + 1, shape: THING_SHAPE, body, made, removedAt: null });
+          taken.changed("body", true);
+          return stored(await taken.save({ transaction }));
+        }
         if (taken) throw new Refusal("conflict", `The id "${id}" is taken; choose another or leave it out.`);
-        return stored(await model.create({ id: id ?? randomUUID(), version: 1, shape: THING_SHAPE, body }, { transaction }));
+        return stored(
+          await model.create({ id: id ?? randomUUID(), version: 1, shape: THING_SHAPE, body, made } as never, { transaction }),
+        );
       }),
     change: (id, version, body) =>
       write(async (transaction) => {
@@ -74,7 +96,13 @@ export function thingStore<B>({ write }: Database, model: Models["things"]["oven
       write(async (transaction) => {
         const row = await find(id, transaction);
         checkVersion(row.version, version, stored(row).body);
-        await row.destroy({ transaction });
+        if (kept) await row.update({ removedAt: new Date() }, { transaction });
+        else await row.destroy({ transaction });
+      }),
+    restore: (id) =>
+      write(async (transaction) => {
+        const row = await find(id, transaction, true);
+        return stored(kept ? await row.update({ removedAt: null }, { transaction }) : row);
       }),
   };
 }

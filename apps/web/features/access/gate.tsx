@@ -4,6 +4,7 @@ import { usePathname } from "expo-router";
 import { type ReactNode, useEffect, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { readDevice, writeDevice } from "../../device/local";
+import { comeIn, ownerHere } from "../../device/owner";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Field } from "../../ui/field";
@@ -34,10 +35,18 @@ export function Gate({ children }: { children: ReactNode }) {
   useEffect(() => {
     whenLocked(() => void queries.invalidateQueries({ queryKey: keys.session.all }));
   }, [queries]);
-  // A device that was let go keeps nothing of the kitchen but what is still to be sent.
+  const letGo = data?.letGo === true;
   useEffect(() => {
-    if (locked) void forgetKitchen(queries);
-  }, [locked, queries]);
+    // A device that was let go keeps nothing of the kitchen; behind another passcode what was under work stays with its owner.
+    if (locked) void forgetKitchen(queries, letGo);
+  }, [locked, letGo, queries]);
+  // A helper's things are kept apart from a baker's: with another owner the page is opened anew.
+  const role = data?.here?.role ?? (data?.needed === false ? "baker" : undefined);
+  useEffect(() => {
+    if (role === undefined || role === ownerHere()) return;
+    comeIn(role);
+    globalThis.location.reload();
+  }, [role]);
   useChanges(data !== undefined && !locked);
   return locked ? <Enter /> : children;
 }
@@ -50,8 +59,9 @@ function Enter() {
   useTitle("Passcode");
   const enter = useMutation({
     mutationFn: () => wire.enter(passcode, device.trim()),
-    onSuccess: () => {
+    onSuccess: ({ here: entered }) => {
       writeDevice(DEVICE, device.trim());
+      if (entered) comeIn(entered.role);
       // The address that was asked for is opened anew, with everything behind the door.
       globalThis.location.replace(wanted);
     },

@@ -3,6 +3,7 @@ import { passcodeSchema } from "@uprise/contract";
 import { format } from "date-fns";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
+import { countWaiting } from "../../device/outbox";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Field } from "../../ui/field";
@@ -10,7 +11,9 @@ import { Button } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";
 import { wire } from "../wire/client";
+import { forgetKitchen } from "../wire/kept";
 import { keys } from "../wire/keys";
+import { useOutbox } from "../wire/outbox";
 import { RecoveryCode } from "./recovery-code";
 
 /** Who may come in: the devices, a passcode for helpers, and another one for bakers. */
@@ -45,12 +48,33 @@ export function AccessShelf() {
 
 function Leave() {
   const queries = useQueryClient();
+  const { waiting } = useOutbox();
+  const [asked, setAsked] = useState<number | null>(null);
   const leave = useMutation({
-    mutationFn: () => wire.leave(),
+    mutationFn: async () => {
+      await wire.leave();
+      await forgetKitchen(queries, true);
+    },
     onSuccess: () => queries.invalidateQueries({ queryKey: keys.session.all }),
   });
-  return <Button onPress={() => leave.mutate()}>Leave with this device</Button>;
-}
+  const press = async (): Promise<void> => {
+    const open = waiting.length + (await countWaiting());
+    if (open > 0 && asked === null) setAsked(open);
+    else leave.mutate();
+  };
+  return (
+    <View style={styles.leave}>
+      {asked !== null ? (
+        <Body tone="caution">{`${asked === 1 ? "One thing waits here and has" : `${asked} things wait here and have`} not been sent. Leaving takes ${asked === 1 ? "it" : "them"} off this device.`}</Body>
+      ) : null}
+      <Button disabled={leave.isPending} onPress={() => void press()}>
+        {asked !== null ? "Leave all the same" : "Leave with this device"}
+      </Button>
+      {leave.error ? <Body tone="stop">{leave.error.message}</Body> : null}
+      <Small tone="faint">Drafts and what was kept for work without a network leave with it.</Small>
+    </View>
+  );
+} // prettier-ignore
 
 function Devices() {
   const colours = useColours();
@@ -147,6 +171,7 @@ const styles = StyleSheet.create({
   page: { padding: space.m, gap: space.xl, maxWidth: 620, width: "100%" },
   part: { gap: space.m, alignItems: "flex-start" },
   row: { flexDirection: "row", flexWrap: "wrap", gap: space.s },
+  leave: { gap: space.s, alignItems: "flex-start" },
   line: { flexDirection: "row", alignItems: "center", gap: space.m, borderBottomWidth: 1, minHeight: 56, width: "100%" },
   grow: { flex: 1, minWidth: 0 },
 });

@@ -49,7 +49,7 @@ beforeEach(() => {
   jest.spyOn(wire, "bakes").mockResolvedValue({ items: [], page: 1, pageSize: 60, total: 0 });
   jest.spyOn(wire, "appendEvents").mockImplementation(async (_, events) => {
     sent.push(...events);
-    return { fresh: events.map(({ id }) => id) };
+    return { fresh: events.map(({ id }) => id), refused: [] };
   });
 });
 afterEach(() => jest.restoreAllMocks());
@@ -89,7 +89,7 @@ test("what happens with no answer from the server is kept, in order, and sent on
   const kept = (await waitingEvents<BakeEvent>(bake.id)).map(({ event }) => event.id);
   append.mockImplementation(async (_, events) => {
     sent.push(...events);
-    return { fresh: [] };
+    return { fresh: [], refused: [] };
   });
   await act(async () => void globalThis.dispatchEvent(new Event("online")));
   await waitFor(async () => expect(await waitingEvents(bake.id)).toEqual([]));

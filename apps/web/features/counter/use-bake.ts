@@ -32,11 +32,11 @@ const REHEARSED_TICK_MS = 250;
 
 async function send(id: string, events: BakeEvent[]): Promise<Sent> {
   try {
-    await wire.appendEvents(id, events);
-    return { ended: "arrived" };
+    const { refused } = await wire.appendEvents(id, events);
+    return { ended: "arrived", refused };
   } catch (error) {
     const final =
-      error instanceof WireError && error.status >= 400 && error.status < 500 && error.status !== 408 && error.status !== 429;
+      error instanceof WireError && error.status >= 400 && error.status < 500 && ![401, 408, 429].includes(error.status);
     return final ? { ended: "refused", why: error.message } : { ended: "no-answer" };
   }
 }

@@ -43,8 +43,9 @@ export function CopiesShelf() {
         </View>
         {keep.error ? <Body tone="stop">{keep.error.message}</Body> : null}
         <Small tone="faint">
-          {`A copy is made into the data folder every night, fourteen of them. ${health ? (health.lastCopyHours === null ? "The first is still to come." : `The last was made ${ageWords(health.lastCopyHours)}.`) : ""}`}
+          {`A copy is made into the data folder every night, fourteen of them. Each is read back before an older one goes. ${health ? (health.lastCopyHours == null ? "The first is still to come." : `The last was made ${ageWords(health.lastCopyHours)}.`) : ""}`}
         </Small>
+        {health?.copyFault ? <Body tone="caution">{health.copyFault}</Body> : null}
       </View>
       <Restore />
     </ScrollView>
@@ -87,7 +88,7 @@ function Restore() {
             done.undo ? (
               <Button onPress={() => undo.mutate(done.undo ?? "")}>Undo it</Button>
             ) : null
-          ) : shown.add.length + shown.newer.length + shown.photos + shown.events > 0 ? (
+          ) : shown.add.length + shown.newer.length + shown.back.length + shown.photos + shown.events > 0 ? (
             <Button kind="main" disabled={take.isPending || !file} onPress={() => file && take.mutate(file)}>
               Bring it in
             </Button>
@@ -104,11 +105,21 @@ function Restore() {
 }
 
 function Preview({ answer, done }: { answer: RestoreAnswer; done: boolean }) {
-  const { archive, add, newer, older, conflict, same, photos, events } = answer;
+  const { archive, add, newer, back, older, conflict, same, photos, events, flaws } = answer;
   return (
     <>
       <Small tone="faint">{`Made ${archive.madeAt.slice(0, 10)} by Uprise ${archive.program}: ${archive.things} things, ${archive.photos} photographs.`}</Small>
+      {flaws.length > 0 ? (
+        <View>
+          <Body strong tone="caution">{`Missing from it or damaged: ${flaws.length}. The rest is whole and can be taken.`}</Body>
+          {flaws.slice(0, SHOWN).map(({ path, why }) => (
+            <Body key={path}>{`${path}: ${why}`}</Body>
+          ))}
+          {flaws.length > SHOWN ? <Small tone="faint">{`and ${flaws.length - SHOWN} more`}</Small> : null}
+        </View>
+      ) : null}
       <Things title={done ? "Added" : "New here"} things={add} />
+      <Things title={done ? "Back on their list" : "Removed here, and in the archive"} things={back} />
       <Things title={done ? "Brought to a newer version" : "Newer in the archive"} things={newer} />
       <Things title="Newer here, and stays" things={older} />
       <Things title="The same version with another content; the one here stays" things={conflict} />

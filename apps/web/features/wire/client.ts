@@ -1,4 +1,5 @@
 import {
+  appendedSchema,
   bakeEventsSchema,
   bakeInputSchema,
   type BakeInput,
@@ -77,7 +78,6 @@ import {
   undoneSchema,
 } from "@uprise/contract";
 import type { BakeEvent, Ingredient, Packet, Trial, Wish } from "@uprise/core";
-import { z } from "zod";
 import { every, PAGE, raw, send, sendTold, toldPlanSchema, WireError } from "./send";
 import { noAnswer, notUnderstood, refusalWords } from "./words";
 
@@ -108,7 +108,7 @@ export const wire = {
     send(storedBakeSchema, "POST", "/api/bakes", { body: bakeInputSchema.parse(bake) }),
   removeBake: (id: string, version: number) => send(null, "DELETE", at("/api/bakes", id), { version }),
   appendEvents: (id: string, events: BakeEvent[]) =>
-    send(z.object({ fresh: z.array(z.string()) }), "POST", `${at("/api/bakes", id)}/events`, {
+    send(appendedSchema, "POST", `${at("/api/bakes", id)}/events`, {
       body: bakeEventsSchema.parse({ events }),
     }),
   devices: (signal?: AbortSignal) =>

@@ -1,4 +1,5 @@
 import { dehydrate, type DehydratedState, hydrate, type QueryClient } from "@tanstack/react-query";
+import { forgetAll } from "../../device/leave";
 import { forgetAnswers, keepAnswers, keptAnswers } from "../../device/answers";
 import { keys } from "./keys";
 
@@ -48,8 +49,8 @@ export function keepAnswersOf(queries: QueryClient): () => void {
   };
 }
 
-/** Forgets everything of the kitchen on this device: it was let go. */
-export async function forgetKitchen(queries: QueryClient): Promise<void> {
+/** Forgets the kitchen's answers on this device; where it was let go or leaves, drafts and what waits to be sent as well. */
+export async function forgetKitchen(queries: QueryClient, all = false): Promise<void> {
   queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.session.all[0] });
-  await forgetAnswers();
+  await (all ? forgetAll() : forgetAnswers());
 }

@@ -19,7 +19,8 @@ export async function sendOrKeep<T>(write: Omit<KeptWrite, "at">, send: () => Pr
     return answer;
   } catch (error) {
     if (!unanswered(error)) throw error;
-    await keepWrite({ ...write, at: Date.now() });
+    const kept = await keepWrite({ ...write, at: Date.now() });
+    if (!kept) throw new WireError(0, "Nobody answers, and this device has no room to keep it. It is sent when the server is back, as long as this page stays open.");
     return null;
   }
 }
