@@ -1,6 +1,7 @@
-import { type Packet, packetSchema, type Trial } from "@uprise/core";
-import type { DeviceInput, OvenProfile, PlanRequest } from "@uprise/contract";
-import type { Store } from "../store/store";
+import { packetSchema } from "@uprise/core";
+import type { OvenProfile, PlanRequest } from "@uprise/contract";
+import { digestOf } from "../store/pages";
+import type { Store, WholeThing } from "../store/store";
 import { demoFormulas } from "./formulas";
 import packets from "./packets.json";
 import { demoTrials } from "./trials";
@@ -15,6 +16,24 @@ const kioskOven: OvenProfile = {
   widthMm: 520,
   depthMm: 400,
 };
+
+const homeOven: OvenProfile = {
+  name: "Home oven",
+  modes: ["still", "fan"],
+  biasK: 0,
+  swingK: 6,
+  warmMinutes: 12,
+  racks: 2,
+  widthMm: 450,
+  depthMm: 380,
+};
+
+const demoDevices = [
+  ["scale", "scale", "Bench scale"],
+  ["probe", "probe", "Long probe"],
+  ["oven-eye", "oven", "Oven thermometer"],
+  ["ph", "ph", "pH pen"],
+] as const;
 
 const SATURDAY = 6;
 
@@ -37,34 +56,23 @@ export function demoDay(today: Date): PlanRequest {
   };
 }
 
-/** Fills an empty store with the demo, the oldest first so that the pear loaf is on top of the list. */
+/** Fills an empty store with the demo at once, the oldest first so that the pear loaf is on top of the list. */
 export async function fillDemo(store: Store): Promise<void> {
-  for (const { id, formula } of [...demoFormulas].reverse()) await store.formulas.create(formula, "as baked for the kiosk", id);
-  const ovens = store.things<OvenProfile>("ovens");
-  await ovens.create("kiosk-oven", kioskOven);
-  await ovens.create("home-oven", {
-    name: "Home oven",
-    modes: ["still", "fan"],
-    biasK: 0,
-    swingK: 6,
-    warmMinutes: 12,
-    racks: 2,
-    widthMm: 450,
-    depthMm: 380,
+  const today = new Date();
+  const things: [table: WholeThing["table"], id: string, body: unknown][] = [
+    ...[...demoFormulas].reverse().map(({ id, formula }): [WholeThing["table"], string, unknown] => ["formulas", id, formula]),
+    ["ovens", "kiosk-oven", kioskOven],
+    ["ovens", "home-oven", homeOven],
+    ["plans", "first-boat", { title: "Ready when the first boat lands", day: demoDay(today) }],
+    ...packets.map(({ id, ...packet }): [WholeThing["table"], string, unknown] => ["packets", id, packetSchema.parse(packet)]),
+    ...demoTrials(today).map(({ id, trial }): [WholeThing["table"], string, unknown] => ["trials", id, trial]),
+    ...demoDevices.map(([id, kind, name]): [WholeThing["table"], string, unknown] => ["devices", id, { name, kind, simulated: true }]),
+  ]; // prettier-ignore
+  await store.whole.inOne(async (hand) => {
+    for (const [k, [table, id, body]] of things.entries()) {
+      const at = new Date(today.getTime() - things.length + k).toISOString();
+      await hand.put({ table, id, version: 1, shape: 1, createdAt: at, updatedAt: at, body, made: digestOf(body) });
+      if (table === "formulas") await hand.addVersions(id, [{ number: 1, reason: "as baked for the kiosk", savedAt: at, body }]);
+    }
   });
-  await store
-    .things<{ title: string; day: PlanRequest }>("plans")
-    .create("first-boat", { title: "Ready when the first boat lands", day: demoDay(new Date()) });
-  const shelf = store.things<Packet>("packets");
-  for (const { id, ...packet } of packets) await shelf.create(id, packetSchema.parse(packet));
-  const trials = store.things<Trial>("trials");
-  for (const { id, trial } of demoTrials(new Date())) await trials.create(id, trial);
-  const devices = store.things<Pick<DeviceInput, "name" | "kind" | "simulated">>("devices");
-  for (const [id, kind, name] of [
-    ["scale", "scale", "Bench scale"],
-    ["probe", "probe", "Long probe"],
-    ["oven-eye", "oven", "Oven thermometer"],
-    ["ph", "ph", "pH pen"],
-  ] as const)
-    await devices.create(id, { name, kind, simulated: true });
 }

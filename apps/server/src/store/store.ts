@@ -38,6 +38,8 @@ export async function openStore(dataFolder: string, beginAnew = false): Promise<
     const tally = await openTally(dataFolder, file, migrate, beginAnew);
     await clearHalves(dataFolder);
     const database = openDatabase(dataFolder, tally.told);
+    // One connection stays open: with the last one the log would be taken up after every write.
+    await database.sequelize.query("SELECT 1");
     const models = defineModels(database.sequelize);
     return {
       formulas: formulaStore(database, models),
