@@ -43,7 +43,14 @@ const grams = z
 /** A line without grams, or without an ingredient, is open: it is named in the answer and weighs nothing. */
 export const requestLineSchema = z.object({
   ingredientId: z.string().min(1).optional(),
-  grams: z.union([grams, rangeSchema]).optional(),
+  grams: z
+    .union([
+      grams,
+      rangeSchema.refine((r) => r.low >= 0 && r.low <= r.mid && r.mid <= r.high && r.high <= 1_000_000, {
+        error: "Grams must be low ≤ mid ≤ high, from 0 to 1 000 000.",
+      }),
+    ])
+    .optional(),
   name: z.string().max(200).optional(),
   locked: z.boolean().optional(),
   /** The component it stands in, one of `components`; absent, the batter. */

@@ -52,9 +52,11 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
     notes.push(
       doneS !== null
         ? `As laid out it comes out after ${Math.round(outcome.minutes)} min, before it is done; it is done after about ${Math.round(doneMinutes)}.`
-        : options.minutes === undefined
-          ? `The middle does not reach ${Math.round(start.targetC)} °C: this oven is too cool for it.`
-          : `After ${Math.round(options.minutes)} min the middle stands at ${Math.round(trace.samples[trace.outSample]?.coreC ?? 0)} °C, under its ${Math.round(start.targetC)} °C.`,
+        : outcome.marks.core !== null
+          ? `Its middle is done after about ${Math.round(outcome.marks.core)} min; it is not ${outcome.judged === "snaps" ? "dry" : "coloured"} after ${Math.round(outcome.minutes)}.`
+          : options.minutes === undefined
+            ? `The middle does not reach ${Math.round(start.targetC)} °C: this oven is too cool for it.`
+            : `After ${Math.round(options.minutes)} min the middle stands at ${Math.round(trace.samples[trace.outSample]?.coreC ?? 0)} °C, under its ${Math.round(start.targetC)} °C.`,
     );
   const lastStage = trace.passed.at(-1);
   if (outcome.reached && lastStage && trace.passed.length > 1 && doneMinutes * 60 < lastStage.fromS - EARLY_S)

@@ -118,7 +118,21 @@ function bakeFindings(given: Findable): Finding[] {
     "Heat needs time in proportion to the depth squared; a hotter oven mostly hurries the crust. A dark top does not mean a done centre.";
   if (simulation) {
     const minutes = Math.round(simulation.minutes);
-    if (!simulation.reached) {
+    if (!simulation.reached && simulation.marks.core !== null) {
+      // Its inside is done: what it waits for is no matter of safety.
+      out.push({
+        id: "oven-too-cool",
+        severity: "caution",
+        message: `At ${oven.celsius} °C it is not ${simulation.judged === "snaps" ? "dry enough to snap" : "golden"} after ${minutes} min; its middle is done after ${Math.round(simulation.marks.core)}.`,
+        why: "Colour and dryness come late and faster with heat; the inside is done without them.",
+        ...fixOf(
+          "oven-too-cool",
+          [10, 20, 30].map((by): Way => ({ say: `bake at ${oven.celsius + by} °C`, oven: { ...oven, celsius: oven.celsius + by } })),
+          again,
+        ),
+        ingredientIds: [],
+      });
+    } else if (!simulation.reached) {
       out.push({
         id: "oven-too-cool",
         severity: "stop",

@@ -1,3 +1,4 @@
+import { evenBlanks, passagesOf } from "./grammar/passages";
 import { plainText } from "./grammar/tokens";
 import { readItem } from "./item";
 import { type Purpose, withoutBullet, type WrittenItem } from "./line";
@@ -25,7 +26,7 @@ export function readText(text: string, measures: Measures, names: Names, title?:
   const unsure = new Set<string>();
   const sources = text.split(/\r?\n/).filter((source) => source.trim() !== "");
   sources.forEach((source, order) => {
-    const plain = plainText(withoutBullet(source)).replace(/^#+\s*/, "");
+    const plain = plainText(withoutBullet(evenBlanks(source))).replace(/^#+\s*/, "");
     const opened = order === 0 && title === undefined && !/:\s*$/.test(plain) ? null : openedBy(plain, section, names);
     if (opened) {
       section = "ingredients";
@@ -155,16 +156,17 @@ const isMeasured = (item: WrittenItem): boolean =>
   item.measures.some((measure) => measure.some((term) => term.withUnit && term.unit !== "piece"));
 
 /** What a line says of oven, time, pan or yield. */
-const isAboutBaking = (plain: string): boolean => {
-  const { celsius, coreC } = readTemperatures(plain);
-  return (
-    celsius !== undefined ||
-    coreC !== undefined ||
-    readStages(plain).length > 0 ||
-    readPan(plain) !== null ||
-    piecesIn(plain) !== null
-  );
-};
+const isAboutBaking = (plain: string): boolean =>
+  passagesOf(plain).some((passage) => {
+    const { celsius, coreC } = readTemperatures(passage);
+    return (
+      celsius !== undefined ||
+      coreC !== undefined ||
+      readStages(passage).length > 0 ||
+      readPan(passage) !== null ||
+      piecesIn(passage) !== null
+    );
+  });
 
 /** Whether the first line names the whole: it is marked as a heading of the first order, or stands by itself over a blank line and says no amount. */
 const isTitle = (source: string, plain: string, text: string): boolean =>

@@ -1,6 +1,11 @@
 import { measureAt, measuresAt } from "./grammar/amounts";
+import { passagesOf } from "./grammar/passages";
 import { plainText, tokensOf } from "./grammar/tokens";
 import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, withoutTable, type WrittenItem } from "./line";
+
+/** Things on one line, and the signs of what is left over. */
+const MOST_ITEMS = 60;
+const MOST_REST = 400;
 
 const listWord = /^(?:ingredients?|you(?:'ll| will)? need|for the [a-z ]{2,20})\s*:\s*(?=\S)/i;
 /** What a speaker says before the next thing; never before an amount that it would change. */
@@ -107,6 +112,14 @@ function severalOf(text: string): string[] {
 
 /** Every item of a line. A line that says nothing readable comes back as one item with its text as the name. */
 export function itemsOf(source: string): WrittenItem[] {
+  const items = passagesOf(source).flatMap(itemsIn);
+  if (items.length <= MOST_ITEMS) return items;
+  // No recipe has so many on one line: what is over stays as it is written, and is asked about as a whole.
+  const rest = items.slice(MOST_ITEMS).map(({ name }) => name).join(", "); // prettier-ignore
+  return [...items.slice(0, MOST_ITEMS), { measures: [], name: rest.slice(0, MOST_REST), glosses: [], alternatives: [], optional: false, toTaste: false }]; // prettier-ignore
+}
+
+function itemsIn(source: string): WrittenItem[] {
   const text = withoutTable(plainText(withoutBullet(source)))
     .replace(/^[-*•·>\s]+(?=\S)/, "")
     .replace(listWord, "")

@@ -1,4 +1,5 @@
 import { readTemperatures, type ReadTemperatures } from "./oven-text";
+import { passagesOf } from "./grammar/passages";
 import { piecesIn, readPan } from "./pan-text";
 import type { Line, Question, Reading } from "./reading";
 import { readStages } from "./time-text";
@@ -7,13 +8,15 @@ import { celsiusFromFahrenheit, type Measures } from "./units";
 /** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
 export function readSurroundings(reading: Reading, measures: Measures): void {
   const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
-  reading.lines.forEach((line, at) => {
-    if (line.role === "ingredient" || line.role === "title") return;
-    const read = readTemperatures(line.source);
+  const said = reading.lines.flatMap((line, at) =>
+    line.role === "ingredient" || line.role === "title" ? [] : passagesOf(line.source).map((text) => ({ text, at })),
+  );
+  for (const { text, at } of said) {
+    const read = readTemperatures(text);
     if (read.celsius !== undefined)
-      ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(line.source) && !/\bpre-?heat/i.test(line.source) });
+      ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(text) && !/\bpre-?heat/i.test(text) });
     if (read.coreC !== undefined) reading.coreC ??= read.coreC;
-    const stages = readStages(line.source);
+    const stages = readStages(text);
     if (stages.length > 0 && reading.minutes === undefined) {
       reading.minutes = stages.reduce((all, { minutes }) => ({ low: all.low + minutes.low, high: all.high + minutes.high }), {
         low: 0,
@@ -21,11 +24,11 @@ export function readSurroundings(reading: Reading, measures: Measures): void {
       });
       if (stages.length > 1) reading.stages = stages;
     }
-    const pan = readPan(line.source);
+    const pan = readPan(text);
     if (pan && (reading.pan === undefined || (reading.pan.shape === "free" && pan.shape !== "free"))) reading.pan = pan;
-    const pieces = piecesIn(line.source);
+    const pieces = piecesIn(text);
     if (pieces !== null && reading.yield === undefined) reading.yield = { pieces };
-  });
+  }
   // What is set on a tray or into cases is counted by the yield.
   if (reading.pan && (reading.pan.shape === "free" || reading.pan.shape === "muffin") && reading.yield?.pieces !== undefined)
     reading.pan.pieces ??= reading.yield.pieces;

@@ -1,5 +1,5 @@
 import { celsiusFromFahrenheit } from "./units";
-import { first, inTurn, map, maybe, type Parser, sign, word } from "./grammar/combinators";
+import { first, inTurn, map, maybe, type Parser, remembered, sign, word } from "./grammar/combinators";
 import { andPart, article, value, valueOrA } from "./grammar/numbers";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
 
@@ -49,7 +49,7 @@ const hours: Parser<number> = map(
   ),
   ([n, , , share, more]) => 60 * (n + (share ?? 0)) + (more ?? 0),
 );
-const time: Parser<number> = first(clock, hours, minutesOnly);
+const time: Parser<number> = remembered(first(clock, hours, minutesOnly));
 const joint = first(sign("-"), word("to", "or"));
 
 const hyphened = maybe(sign("-"));
@@ -125,9 +125,13 @@ function isBaking(text: string, said: Said, anyBake: boolean): boolean {
   return anyBake || baking.test(rest) || /^\s*at\s+\d/.test(rest);
 }
 
+/** Without one of these there is no time in a text. */
+const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
+
 /** The stages of the bake that a text says, in order; their times add up. Empty where it says none. */
 export function readStages(source: string): ReadStage[] {
   const text = plainText(source);
+  if (!unitOfTime.test(text)) return [];
   if (/\b(?:keeps?|stor(?:e|age)|freez|best (?:eaten|within))\b/i.test(text) && !baking.test(text)) return [];
   // A temperature of an oven beside it makes a time without a verb a bake.
   const degrees = /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b/i.test(text);

@@ -1,7 +1,7 @@
 import type { Filling } from "../filling";
 import { exactly, mapRange, type Range } from "../range";
 import { type UnitId, unitOf } from "../units";
-import type { Parsed } from "./combinators";
+import { type Parsed, remembered } from "./combinators";
 import { andPart, span, valueOrA } from "./numbers";
 import type { Token } from "./tokens";
 
@@ -173,7 +173,9 @@ function sizedAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
 }
 
 /** Number, manner, size, unit; or manner and unit alone ("a scant cup", "a good pinch"). */
-function simpleAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
+const simpleAt = remembered(simpleOf);
+
+function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   const hedge = hedgesAt(tokens, from);
   let at = hedge.next;
   let filling = hedge.filling;
@@ -251,9 +253,7 @@ const dropAsSaid = (found: Parsed<Term> | null): Parsed<Term> | null =>
   found?.value.unit === "drop" && found.value.spoken ? { ...found, value: { ...found.value, unit: "splash" } } : found;
 
 /** One term: a count of sized containers, or a simple amount. */
-export function termAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
-  return dropAsSaid(termOf(tokens, from));
-}
+export const termAt = remembered((tokens, from) => dropAsSaid(termOf(tokens, from)));
 
 function termOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   const hedge = hedgesAt(tokens, from).next;

@@ -80,3 +80,14 @@ export const many =
     }
     return { value: values, next };
   };
+
+/** What a parser found at each place of some tokens is remembered: asked again, it is not looked for again. */
+export function remembered<T>(parser: Parser<T>): Parser<T> {
+  const known = new WeakMap<readonly Token[], (Parsed<T> | null | undefined)[]>();
+  return (tokens, at) => {
+    let places = known.get(tokens);
+    if (!places) known.set(tokens, (places = []));
+    const before = places[at];
+    return before !== undefined ? before : (places[at] = parser(tokens, at));
+  };
+}

@@ -1,5 +1,5 @@
 import { type Range, exactly } from "../range";
-import { first, inTurn, many, map, maybe, type Parser, sign, token, word } from "./combinators";
+import { first, inTurn, many, map, maybe, type Parser, remembered, sign, token, word } from "./combinators";
 import type { Token } from "./tokens";
 
 /**
@@ -147,7 +147,7 @@ const whereANumberMayBegin =
     return here && (here.kind === "number" || beginnings.has(here.lower)) ? parser(tokens, at) : null;
   };
 
-export const value: Parser<number> = whereANumberMayBegin(first(halfDozen, figureOf, part, counted));
+export const value: Parser<number> = remembered(whereANumberMayBegin(first(halfDozen, figureOf, part, counted)));
 
 /** "a" stands for one where nothing else does. */
 export const valueOrA: Parser<number> = first(
@@ -167,6 +167,6 @@ const few: Parser<Range> = first(
 );
 
 /** A number or a range of two. */
-export const span: Parser<Range> = whereANumberMayBegin(first(between, fromTo, few, map(value, exactly)));
+export const span: Parser<Range> = remembered(whereANumberMayBegin(first(between, fromTo, few, map(value, exactly))));
 export const spanOrA: Parser<Range> = first(between, fromTo, few, map(valueOrA, exactly));
 export { andPart, article, many, ofA };

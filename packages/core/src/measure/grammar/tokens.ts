@@ -48,8 +48,21 @@ const withoutAccents = (text: string): string =>
 
 const piece = /(\d+(?:\.\d+)?|\.\d+)|(\p{L}[\p{L}\p{M}']*)|(\S)/gu;
 
-/** The tokens of a plain text (see `plainText`). A number beyond reason is a sign: nothing can be done with it. */
-export function tokensOf(text: string): Token[] {
+const MOST_KEPT = 128;
+const kept = new Map<string, readonly Token[]>();
+
+/** The tokens of a plain text (see `plainText`); those of texts that were read just now are the same ones, with what is known of them. */
+export function tokensOf(text: string): readonly Token[] {
+  const before = kept.get(text);
+  if (before) return before;
+  if (kept.size >= MOST_KEPT) kept.clear();
+  const tokens = takenApart(text);
+  kept.set(text, tokens);
+  return tokens;
+}
+
+/** A number beyond reason is a sign: nothing can be done with it. */
+function takenApart(text: string): Token[] {
   const out: Token[] = [];
   let last = 0;
   for (const match of text.matchAll(piece)) {
