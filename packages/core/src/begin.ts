@@ -3,6 +3,7 @@ import { analyse, type Analysis, type AnalyseInput, defaultsOf } from "./analyse
 import type { Finding } from "./balance/finding";
 import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine, Pasted, Said } from "./formula/formula";
+import { namedBeside } from "./formula/named";
 import { type FormulaComponent, sortLines } from "./formula/components";
 import type { Opened } from "./formula/open";
 import { type Kind, kindSchema } from "./formula/kinds";
@@ -130,7 +131,8 @@ export const isLeftOpen = ({
 function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): FormulaLine {
   const at = reading.lines.indexOf(line);
   const unsure = line.state === "asked" && line.ingredientId !== null && line.grams !== null;
-  const question = unsure ? reading.questions.find((q) => q.line === at) : undefined;
+  // Which of several things it is stays asked, with its amount or without.
+  const question = reading.questions.find((q) => q.line === at && (unsure || (line.ingredientId !== null && q.kind === "which-ingredient")));
   const own = (line.name.trim() === "" ? line.source.trim() : line.name.trim()).slice(0, 120).replace(/^./, (c) => c.toUpperCase());
   return {
     id: `l${index + 1}`,
@@ -219,6 +221,7 @@ export function formulaFrom(
   const batterG = batter.reduce((g, { grams }) => g + (typeof grams === "number" ? grams : grams.mid), 0);
   const said = saidIn(reading, vessel, batterG);
   const stages = stagesFromText(reading.stages ?? []);
+  const named = namedBeside(reading, shelf);
   return {
     shape: 2,
     title: title.slice(0, 160),
@@ -234,6 +237,7 @@ export function formulaFrom(
       .join("\n")
       .slice(0, 20_000),
     ...(said ? { said } : {}),
+    ...(named.length > 0 ? { named } : {}),
     ...(pasted ? { pasted } : {}),
   };
 }
@@ -283,6 +287,8 @@ export function inputFrom(request: AnalyseInput & { text?: string | undefined },
     lines: formula.lines,
     components: formula.components,
     said: formula.said,
+    title: formula.title,
+    named: formula.named,
     kind: input.kind ?? formula.kind,
     vessel: input.vessel ?? formula.vessel,
     oven: input.oven ?? formula.oven,

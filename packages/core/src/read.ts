@@ -3,6 +3,7 @@ import type { Meant } from "./measure/meaning";
 import { readText } from "./measure/reader";
 import type { Reading } from "./measure/reading";
 import type { Measures } from "./measure/units";
+import { allergensInWords, beyond } from "./pantry/allergen-words";
 import { builtInShelf, type Shelf } from "./pantry/catalogue";
 import { candidatesOf, findIngredient, mayMean, titledIngredient } from "./pantry/find";
 import type { Ingredient } from "./pantry/ingredient";
@@ -46,6 +47,8 @@ export function readRecipe(
         const known = explained(name);
         if (known) return { ...meant(known), certainty: 1, respelled: false };
         const match = findIngredient(name, shelf);
+        // A thing that holds less than its name says is not what is meant: it is asked about.
+        if (match && beyond(allergensInWords(name), match.ingredient).length > 0) return null;
         return match && { ...meant(match.ingredient), certainty: match.certainty, respelled: match.respelled === true };
       }),
       titled: (name) => {

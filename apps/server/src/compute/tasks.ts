@@ -2,7 +2,7 @@ import {
   analyse,
   analyseText,
   type AnalyseInput,
-  balance,
+  balanceWithout,
   design,
   family,
   type Book,
@@ -155,7 +155,7 @@ const tasks = {
   simulate: ({ minutes, ...input }: Asked["simulate"], kitchen: Kitchen) =>
     simulate(opened(input, kitchen), kitchen.shelf, { minutes }),
   balance: ({ locked, avoid, onHand, ...input }: Asked["balance"], kitchen: Kitchen) =>
-    balance(opened(input, kitchen), { locked, avoid, onHand }, kitchen.shelf),
+    balanceWithout(opened(input, kitchen), { locked, avoid, onHand }, kitchen.shelf),
   swap: ({ locked, avoid, onHand, replace, with: by, ...input }: Asked["swap"], kitchen: Kitchen) =>
     swap(opened(input, kitchen), { replace, with: by }, { locked, avoid, onHand }, kitchen.shelf),
   design: (wish: Asked["design"], { shelf }: Kitchen) => design(wish, shelf),

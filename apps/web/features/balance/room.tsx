@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import {
   type Allergen,
   allergens,
-  balance,
+  balanceWithout,
   CoreError,
   type Formula,
   type FormulaComponent,
@@ -37,7 +37,7 @@ interface BalanceRoomProps {
   onTake: (proposal: Proposal) => void;
 }
 
-const diets: readonly Allergen[] = allergens.filter((a) => a !== "wheat" && a !== "barley");
+const diets: readonly Allergen[] = allergens.filter((a) => !["wheat", "rye", "barley"].includes(a));
 
 /** Lets the screen draw once before a computation takes the thread. */
 const afterPaint = (): Promise<void> => new Promise((done) => setTimeout(done, 30));
@@ -46,7 +46,7 @@ function compute(formula: Formula, replace: string | null, avoid: readonly Aller
   const locked = formula.lines.flatMap((line) => (line.locked && line.ingredientId !== undefined ? [line.ingredientId] : []));
   const { shelf } = kitchen;
   const input = openFormula(formula, kitchen);
-  return replace === null ? balance(input, { avoid, locked }, shelf) : swap(input, { replace }, { avoid, locked }, shelf);
+  return replace === null ? balanceWithout(input, { avoid, locked }, shelf) : swap(input, { replace }, { avoid, locked }, shelf);
 }
 
 /** “Balance it for me” and “swap it”: proposals to try on. Locks on the sheet and diets chosen here are respected. */
@@ -121,10 +121,14 @@ function Result({
   BalanceRoomProps,
   "replace" | "tried" | "onTry" | "onTake"
 >) {
-  const { proposals, conflict } = data;
+  const { proposals, conflict, stillHolds = [] } = data;
+  const held = stillHolds.map(({ ingredientId, allergens: its }) => `${list.shelf.get(ingredientId)?.name.toLowerCase() ?? ingredientId} (${its.join(", ")})`); // prettier-ignore
+  const still = held.length > 0 ? <Body tone="stop">{`It still holds ${listText(held)}: nothing on the shelf stands in for ${held.length === 1 ? "it" : "them"}.`}</Body> : null; // prettier-ignore
+  if (still && proposals.length === 0 && !conflict) return still;
   if (conflict || proposals.length > 0)
     return (
       <>
+        {still}
         {conflict ? <Body tone="caution">{conflict.message}</Body> : null}
         {proposals.length > 0 ? <ProposalList proposals={proposals} {...list} /> : null}
       </>

@@ -59,6 +59,8 @@ export const proposalsSchema = z.object({
   conflict: conflictSchema.optional(),
   /** What is not weighed yet: everything proposed is without it. */
   without: z.array(z.string()).optional(),
+  /** What the formula holds of what should be left out, and nothing stands in for. */
+  stillHolds: z.array(z.object({ ingredientId: z.string(), allergens: z.array(allergenSchema) })).optional(),
 });
 export type Proposals = z.infer<typeof proposalsSchema>;
 

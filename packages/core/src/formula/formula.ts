@@ -7,6 +7,7 @@ import { ovenModes, ovenSchema, vesselSchema } from "../pantry/vessel";
 import { formulaComponentSchema } from "./components";
 import { kindSchema } from "./kinds";
 import { FORMULA_SHAPE } from "./shapes";
+import { namedFoodSchema } from "./named";
 import { processSchema } from "./process";
 
 /**
@@ -110,6 +111,8 @@ export const formulaSchema = z.object({
   /** Where one base batter becomes several things. */
   parts: z.array(partSchema).max(12).optional(),
   said: saidSchema.optional(),
+  /** Foods that the recipe named beside its list. */
+  named: z.array(namedFoodSchema).max(60).optional(),
   pasted: pastedSchema.optional(),
 });
 export type Formula = z.infer<typeof formulaSchema>;

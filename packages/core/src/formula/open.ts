@@ -4,6 +4,7 @@ import { type Oven, type Vessel, withProfile } from "../pantry/vessel";
 import { type FormulaComponent, type InputLine, sortLines } from "./components";
 import type { Formula, Said } from "./formula";
 import type { Kind } from "./kinds";
+import type { NamedBeside } from "./named";
 import { type Book, type BookEntry, expand, noBook } from "./nested";
 import type { Process } from "./process";
 
@@ -18,6 +19,9 @@ export interface AnalyseInput {
   oven?: Oven | undefined;
   process?: Process | undefined;
   measures?: Measures | undefined;
+  /** What the formula is called, and the foods that its recipe named beside its list. */
+  title?: string | undefined;
+  named?: readonly NamedBeside[] | undefined;
   /** Without lines: so many grams of a typical batter of the kind. */
   batchG?: number | undefined;
 }
@@ -57,9 +61,9 @@ export function openInput<T extends Opened>(input: T, { book, ovens, measures }:
 
 /** The one way to open a formula: what `readings`, `analyse`, `simulate`, `balance` and `swap` take. Throws as `openInput` does. */
 export function openFormula(formula: Formula, kitchen: Kitchen, id?: string): Opened {
-  const { lines, components, said, kind, vessel, oven, process, measures } = formula;
+  const { title, lines, components, said, named, kind, vessel, oven, process, measures } = formula;
   return openInput<Opened>(
-    { lines, components, said, kind, vessel, oven, process, measures },
+    { title, lines, components, said, named, kind, vessel, oven, process, measures },
     kitchen,
     id === undefined ? undefined : { id, title: formula.title },
   );

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Packet } from "../pantry/packet";
 import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { allergensInWords } from "../pantry/allergen-words";
 import type { Region } from "./regions";
 
 export const glutenCheckSchema = z.object({
@@ -52,6 +53,12 @@ export function glutenChecks(ingredients: readonly Ingredient[], packets: readon
     return [{ ...named, state: "confirmed", by: mine.map(({ name }) => name).join(", ") }];
   });
 } // prettier-ignore
+
+/** Grains that a name or a composition says, of which the pantry knows nothing: no claim stands beside them. */
+export const glutenOfWords = (name: string, text: string): GlutenCheck[] =>
+  allergensInWords(text).gluten === "contains"
+    ? [{ ingredientId: "", name, ask: `“${name}” names wheat, rye, barley or their malt: no claim is possible with it.`, state: "against", by: name }]
+    : []; // prettier-ignore
 
 /** What is said with every list of checks: the limit, and who decides. */
 export const glutenCaution = ({ gluten }: Region): string =>

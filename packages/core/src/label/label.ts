@@ -1,19 +1,17 @@
 import { z } from "zod";
 import type { Analysis } from "../balance/readings";
-import { type AsideOf, sortLines } from "../formula/components";
-import { cookedItems, weighedAsides } from "../formula/component-mass";
 import { type Kind, kindName } from "../formula/kinds";
 import type { Opened } from "../formula/open";
-import { type Item, massOf, resolve } from "../formula/resolve";
 import { gramsText } from "../measure/amounts";
-import { exactly, type Range, rangeSchema } from "../measure/range";
+import { type Range, rangeSchema } from "../measure/range";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import type { Packet } from "../pantry/packet";
 import { cautionSchema, cautionsOf } from "./cautions";
 import { costOf, costSchema } from "./cost";
-import { glutenCaution, glutenChecks, glutenCheckSchema } from "./gluten";
-import { allergenWords, ingredientList, listText, spanSchema } from "./ingredient-list";
+import { glutenCaution, glutenChecks, glutenCheckSchema, glutenOfWords } from "./gluten";
+import { allergenWords, ingredientList, listText, namedSpans, spanSchema, toldOf } from "./ingredient-list";
 import { keepingOf, keepingSchema } from "./keeping";
+import { madeOf } from "./label-parts";
 import { nutritionOf, nutritionSchema } from "./nutrition";
 import { type RegionId, regionIds, regions } from "./regions";
 
@@ -48,40 +46,13 @@ export const labelSchema = z.object({
 });
 export type Label = z.infer<typeof labelSchema>;
 
-interface Made {
-  items: Item[];
-  netG: Range;
-  /** Each part with the water it has lost. */
-  parts: { items: readonly Item[]; place: "batter" | (AsideOf["component"]["place"] & string); lostG: Range }[];
-}
+const grains: ReadonlySet<string> = new Set(["wheat", "rye", "barley"]);
 
 /** A span of days or months in words, a day at the least: “1 to 4 days”. */
 export const spanText = ({ low, high }: Range, unit: string): string => {
   const [from, to] = [Math.max(1, Math.floor(low)), Math.max(1, Math.floor(high))];
   return from === to ? `${from} ${unit}${from === 1 ? "" : "s"}` : `${from} to ${to} ${unit}s`;
 };
-
-/** Everything that is in one bake and goes over the counter with it; what stands apart is not. */
-function madeOf(input: Opened, analysis: Analysis, shelf: Shelf): Made {
-  const { batter, asides } = sortLines(input.lines, input.components, shelf);
-  const sold = weighedAsides(asides, shelf).filter(({ place }) => place !== "apart");
-  const inOven = sold.filter(({ place }) => place !== "after");
-  const crumb = resolve(batter, shelf);
-  const ovenG = massOf(crumb) + inOven.reduce((g, { mass }) => g + mass.massG, 0);
-  const afterG = sold.filter(({ place }) => place === "after").reduce((g, { mass }) => g + mass.massG, 0);
-  const { lossPercent } = analysis.bake;
-  const net = (percent: number): number => ovenG * (1 - percent / 100) + afterG;
-  const share = (mass: number): Range => ({ low: (mass * lossPercent.low) / 100, mid: (mass * lossPercent.mid) / 100, high: (mass * lossPercent.high) / 100 });
-  const all = resolve([...batter, ...asides.filter(({ component }) => sold.some((one) => one.component.id === component.id)).flatMap(({ lines }) => lines)], shelf);
-  return {
-    items: all,
-    netG: { low: net(lossPercent.high), mid: net(lossPercent.mid), high: net(lossPercent.low) },
-    parts: [
-      { items: crumb, place: "batter", lostG: share(massOf(crumb)) },
-      ...sold.map((one) => ({ items: cookedItems(one), place: one.place as "top", lostG: one.place === "top" || one.place === "base" ? share(one.mass.massG) : exactly(0) })),
-    ],
-  };
-} // prettier-ignore
 
 /** What is baked weighs less than it says by so much at most. */
 function netText(netG: Range, pieces: number): string {
@@ -90,9 +61,10 @@ function netText(netG: Range, pieces: number): string {
   return pieces > 1 ? `${pieces} pieces, each ${about}` : about;
 }
 
-function storageText({ counterDays, fridgeDays, freezerMonths }: Label["keeping"]): string {
+function storageText({ counterDays, fridgeDays, freezerMonths, ends }: Label["keeping"]): string {
   const fridge = `in the fridge ${spanText(fridgeDays, "day")}`;
   const frozen = freezerMonths ? `; frozen ${spanText(freezerMonths, "month")}` : "; not for freezing as it is";
+  if (counterDays && (ends === "crispness" || ends === "rancidity")) return `In a tight tin at room temperature ${spanText(counterDays, "day")}${frozen}.`;
   return counterDays
     ? `Wrapped at room temperature ${counterDays.high < 1 ? "the day it is baked" : spanText(counterDays, "day")}; ${fridge}${frozen}.`
     : `Keep at 5 °C or colder: ${fridge}${frozen}.`;
@@ -111,35 +83,48 @@ export function labelOf(
   shelf: Shelf = builtInShelf,
 ): Label {
   const region = regions[regionId];
-  const { items, netG, parts } = madeOf(input, analysis, shelf);
+  const { items, soldItems, netG, parts, besides, unweighed, asked } = madeOf(input, analysis, shelf);
   const { pieces } = analysis.fill;
-  const { listed, waterLeftOut } = ingredientList(items, netG, region, shelf);
+  const { listed, waterLeftOut } = ingredientList(items, netG, region, shelf, besides, input.title);
   const ids = new Set(items.map(({ ingredient }) => ingredient.id));
   const mine = packets.filter((packet) => ids.has(packet.ingredientId));
-  const told = [...new Set(items.flatMap(({ ingredient }) => allergenWords(ingredient, region).map(({ word }) => word)))];
-  const keeping = keepingOf(kind, parts);
-  const checks = glutenChecks(items.map(({ ingredient }) => ingredient), mine, region);
-  const notAsked = items.flatMap(({ ingredient }) => allergenWords(ingredient, region).filter(({ asked }) => !asked).map(({ word }) => `${ingredient.name}: ${word}`));
+  const named = unweighed.filter(({ why }) => why === "open").map((one) => ({ ...one, told: allergenWords(one.holder, region) }));
+  const perhaps = unweighed.filter(({ why }) => why !== "open").map((one) => ({ ...one, told: allergenWords(one.holder, region) }));
+  const all = items.map(({ ingredient }) => ({ name: ingredient.name, told: toldOf(ingredient, besides.get(ingredient.id), region) }));
+  const told = [...new Set([...all, ...named].flatMap((one) => one.told.flatMap(({ statement }) => statement.split(", "))))];
+  const keeping = keepingOf(kind, parts, analysis.bake.targetCoreC);
+  const checks = [
+    ...glutenChecks(items.map(({ ingredient }) => ingredient), mine, region),
+    ...unweighed.flatMap(({ name, words }) => glutenOfWords(name, words.length < 60 ? words : name)),
+    ...[...besides.values()].flatMap(({ composition }) => (composition === undefined ? [] : glutenOfWords(composition, composition))),
+    ...asked.flatMap((question) => glutenOfWords(question, question).map((check) => ({ ...check, name: "A question that is open", ask: question, state: "open" as const }))),
+    ...[...besides].flatMap(([id, { named: more }]) => (more.some(({ allergen }) => grains.has(allergen)) ? [{ ingredientId: id, name: shelf.get(id)?.name ?? id, ask: "Its own words name a grain with gluten: no claim is possible with it.", state: "against" as const, by: shelf.get(id)?.name ?? id }] : [])),
+  ];
+  const notAsked = all.flatMap(({ name, told: words }) => words.filter(({ asked: law }) => !law).map(({ word }) => `${name}: ${word}`));
   const strange = mine.flatMap(({ name, allergens = [], ingredientId }) => allergens.filter((one) => !shelf.get(ingredientId)?.allergens.includes(one)).map((one) => `“${name}” prints ${one}, which ${shelf.get(ingredientId)?.name ?? ingredientId} does not usually hold; it belongs into the list or the statement.`));
+  const wordsOfTold = (words: readonly { word: string }[]): string => (words.length > 0 ? ` (${words.map(({ word }) => word.toUpperCase()).join(", ")})` : "");
+  const ends = named.map((one) => ({ spans: namedSpans(one.name, one.told) }));
   return {
     region: regionId,
     regionName: region.name,
     what: kindName[kind],
-    ingredients: listed.map(({ spans }) => spans),
-    ingredientsText: listText(listed),
+    ingredients: [...listed, ...ends].map(({ spans }) => spans),
+    ingredientsText: listText([...listed, ...ends]),
     contains: region.contains === null || told.length === 0 ? null : `${region.contains}${told.join(", ")}.`,
     mayContain: mine.flatMap(({ ingredientId, name, statement }) => (statement && statement.trim() !== "" ? [{ ingredientId, packet: name, statement: statement.trim() }] : [])),
     netG,
     netText: netText(netG, pieces),
     pieces,
     storage: storageText(keeping),
-    nutrition: nutritionOf(items, netG, pieces),
+    nutrition: nutritionOf(soldItems, netG, pieces),
     keeping,
-    cautions: cautionsOf(items, analysis, keeping),
+    cautions: cautionsOf(items, parts, analysis, keeping),
     gluten: { claim: checks.some(({ state }) => state === "against") ? "against" : checks.some(({ state }) => state === "open") ? "open" : "words-are-there", checks, caution: glutenCaution(region) },
     cost: costOf(items.map(({ ingredient, massG }) => ({ ingredientId: ingredient.id, grams: massG })), packets, pieces, netG.mid),
     open: [
-      ...analysis.open.map(({ name }) => `“${name}” is not weighed, so it is not in the list.`),
+      ...named.map(({ name, words, told: its }) => `“${name}”${wordsOfTold(its)} is not weighed${words.toLowerCase() === name ? "" : ` (“${words}”)`}: it stands at the end of the list until it is, or is left out.`),
+      ...perhaps.map(({ name, words, why, told: its }) => `“${name}”${wordsOfTold(its)} ${why === "instead" ? `may be taken in place of something (“${words}”)` : "is left out here"}: where it goes in, it belongs into the list${its.length > 0 ? " and the statement" : ""}.`),
+      ...asked.map((question) => `Still open: ${question}`),
       ...listed.filter((one) => one.unopened).map(({ ingredientId }) => `${shelf.get(ingredientId)?.name ?? ingredientId} is made of several things: copy its list from the packet in brackets behind it.`),
       ...strange,
       ...(notAsked.length > 0 ? [`This law does not ask for it, and it is told all the same: ${notAsked.join("; ")}.`] : []),

@@ -154,7 +154,7 @@ const whichQuestion = (options: readonly Meant[], main: Measure | undefined, mea
   id: `which-${line}`,
   kind: "which-ingredient",
   line,
-  message: "That name stands for different things. Which one is it? The first is taken until you say.",
+  message: `That name stands for different things: ${options.map(({ name }) => name).join(", ")}. Which one is it? The first is taken until you say.`,
   choices: choicesOf(options, main, measures),
 });
 

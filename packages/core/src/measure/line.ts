@@ -40,13 +40,15 @@ const moreFor = /[,;]?\s*(?:\(\s*)?\b(?:plus|and|with)\s+(?:a little |some |an? 
 const enough = /^(?:just\s+)?enough\s+/i;
 
 const goes: [Purpose, RegExp][] = [
-  ["pan", /,?\s*\b(?:for|to)\s+(?:greas\w*|lin(?:e|ing)|oil(?:ing)?|butter(?:ing)?|coat(?:ing)?)\b.*$|,?\s*\bfor\s+(?:the|your|a)\s+(?:\w+\s+)?(?:pan|tin|tray|tins|mou?ld|skillet|dish|griddle|sheet|pans|cases)\b.*$/i],
+  ["pan", /,?\s*\b(?:for|to)\s+(?:greas\w*|lin(?:e|ing)|oil(?:ing)?|butter(?:ing)?|coat(?:ing)?(?=\s*(?:$|[,.)]|(?:the|your|a)?\s*(?:\w+\s+)?(?:tins?|pans?|trays?|mou?lds?|dish|skillet|griddle|sheet|cases))))\b.*$|,?\s*\bfor\s+(?:the|your|a)\s+(?:\w+\s+)?(?:pan|tin|tray|tins|mou?ld|skillet|dish|griddle|sheet|pans|cases)\b.*$/i],
   ["fry", /,?\s*\b(?:for|to)\s+(?:fry|frying|shallow[- ]fry\w*)\b.*$/i],
   ["brush", /,?\s*\b(?:to|for)\s+(?:brush\w*|glaz(?:e|ing)|finish(?:ing)?)\b.*$/i],
   ["dust", /,?\s*\b(?:for|to)\s+(?:dust\w*|dredg\w*|flour(?:ing)?|roll(?:ing)?|shap(?:e|ing)|work(?:ing)?|knead\w*)\b.*$/i],
   ["top", /,?\s*\b(?:for|to)\s+(?:(?:the )?top(?:ping)?|decorat\w*|garnish\w*|scatter\w*|sprinkl\w*|drizzl\w*|press\w* on top)\b.*$/i],
   ["serve", /,?\s*\b(?:to|for)\s+(?:serv(?:e|ing)|spread(?:ing)?|the table|dip(?:ping)?)\b.*$/i],
 ]; // prettier-ignore
+/** What coats the fruit goes into the bowl with it. */
+const aroundFruit = /,?\s*\b(?:to|for)\s+(?:coat|toss|roll)(?:ing)?\s+(?:the|your|with|them|it)\b.*$/i;
 const toBind = /,?\s*\bto\s+(?:bind|mix|loosen|moisten|make|form|bring)\b.*$/i;
 
 export const withoutBullet = (text: string): string => text.replace(leader, "").replace(numbering, "");
@@ -130,6 +132,7 @@ export function tailOf(source: string): Tail {
   const taste = take(tasteWords);
   let purpose: Purpose | undefined;
   for (const [name, pattern] of goes) if (purpose === undefined && take(pattern)) purpose = name;
+  if (purpose === undefined) take(aroundFruit);
   const bound = enough.test(text) || (purpose === undefined && toBind.test(text) && /^(?:just )?enough/i.test(text));
   if (bound) {
     text = text.replace(enough, "");

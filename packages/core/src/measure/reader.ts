@@ -142,6 +142,27 @@ function nextSection(plain: string, role: Line["role"], section: Section): Secti
 
 /** The items of a line; names without an amount that stand side by side are several where each is a thing. */
 function itemsIn(source: string, plain: string, names: Names): WrittenItem[] {
+  const items = sidesIn(source, plain, names);
+  // What a thing is soaked, tossed or rolled in is a thing of its own.
+  return [...items, ...items.flatMap((item) => within(item.preparation ?? "", names))];
+}
+
+const lyingIn =
+  /\b(?:soaked|steeped|tossed|coated|rolled|dipped|dredged|dusted|mixed|blended|whisked|combined|cooked|simmered|boiled|poached|plumped|stirred|folded|covered|brushed|spread|topped|filled|sprinkled|drizzled)\b[^,;()]*?\b(?:in(?:to)?|with)\s+([^;()]+)/i;
+const ofTheKitchen = /\b(?:water|oven|pan|pot|microwave|fridge|freezer|bowl|towel|cloth|foil|half|pieces|halves|quarters)\b/i;
+
+/** The things that another lies in, as a preparation says: known ones, with their amount or asked for it. */
+function within(preparation: string, names: Names): WrittenItem[] {
+  const rest = lyingIn.exec(preparation)?.[1];
+  if (rest === undefined) return [];
+  return itemsOf(rest).filter((item) => {
+    const measured = isMeasured(item);
+    if (!measured && ofTheKitchen.test(item.name)) return false;
+    return (names.find(item.name)?.certainty ?? 0) >= (measured ? 0.7 : 1);
+  });
+}
+
+function sidesIn(source: string, plain: string, names: Names): WrittenItem[] {
   const items = itemsOf(source);
   const [only] = items;
   if (items.length !== 1 || !only || only.measures.length > 0 || only.name === "" || plain.length > 80) return items;

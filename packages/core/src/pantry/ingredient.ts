@@ -12,7 +12,7 @@ export const families = [
 export type Family = (typeof families)[number];
 
 export const allergens = [
-  "milk", "egg", "nuts", "peanuts", "soy", "sesame", "lupin", "mustard", "sulphites", "wheat", "barley",
+  "milk", "egg", "nuts", "peanuts", "soy", "sesame", "lupin", "mustard", "celery", "fish", "crustaceans", "molluscs", "sulphites", "wheat", "rye", "barley",
 ] as const; // prettier-ignore
 export const allergenSchema = z.enum(allergens);
 export type Allergen = z.infer<typeof allergenSchema>;
