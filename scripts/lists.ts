@@ -20,8 +20,7 @@ async function fill(folder: string): Promise<void> {
   const all: WholeThing[] = [];
   for (let k = 0; k < FORMULAS; k++) {
     const { formula } = demoFormulas[k % demoFormulas.length] ?? {};
-    if (formula)
-      all.push(thing("formulas", `formula-${k}`, k, { ...formula, title: `${formula.title}, try ${k}` }));
+    if (formula) all.push(thing("formulas", `formula-${k}`, k, { ...formula, title: `${formula.title}, try ${k}` }));
   }
   for (let k = 0; k < TRIALS; k++) {
     const { trial } = trials[k % trials.length] ?? {};

@@ -169,9 +169,9 @@ test("health tells nobody more than that it is up; what is computed and stored i
   const health = async (headers: Record<string, string>): Promise<object> => (await (await fetch(`http://127.0.0.1:${port}/api/health`, { headers })).json()) as object; // prettier-ignore
   expect(Object.keys(await health({}))).toEqual(["status", "version"]);
   expect(Object.keys(await health({ cookie }))).toContain("freeBytes");
-  expect(
-    (await fetch(`http://127.0.0.1:${port}/api/formulas`, { headers: { cookie } })).headers.get("cache-control"),
-  ).toBe("no-store");
+  expect((await fetch(`http://127.0.0.1:${port}/api/formulas`, { headers: { cookie } })).headers.get("cache-control")).toBe(
+    "no-store",
+  );
 });
 
 describe("devices", () => {

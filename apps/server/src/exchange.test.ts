@@ -300,7 +300,8 @@ describe("an archive", () => {
       fetch(`${full.base}/api/schemas`),
     );
     const parts = await partsOf(await archiveOf(full.base));
-    for (const table of new Set(parts.flatMap((part) => (part.what === "thing" ? [part.thing.table] : [])))) expect(Object.keys(schemas.bodies)).toContain(table);
+    for (const table of new Set(parts.flatMap((part) => (part.what === "thing" ? [part.thing.table] : []))))
+      expect(Object.keys(schemas.bodies)).toContain(table);
     expect(Object.keys(schemas.bodies["packets"]?.properties ?? {})).toContain("ingredientId");
   });
 

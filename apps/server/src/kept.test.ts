@@ -1,4 +1,16 @@
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, truncateSync, utimesSync, writeFileSync } from "node:fs";
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  utimesSync,
+  writeFileSync,
+} from "node:fs";
 import { request } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -66,7 +78,13 @@ async function all({ store }: Kitchen): Promise<unknown[]> {
 
 describe("any sequence of save, remove, export, restore, undo", () => {
   const IDS = ["a", "b"] as const;
-  type Step = { does: "save" | "remove" | "back" | "export" | "restore" | "undo"; where: 0 | 1; id: (typeof IDS)[number]; which: number; what: "formula" | "oven" };
+  type Step = {
+    does: "save" | "remove" | "back" | "export" | "restore" | "undo";
+    where: 0 | 1;
+    id: (typeof IDS)[number];
+    which: number;
+    what: "formula" | "oven";
+  };
   const step: fc.Arbitrary<Step> = fc.record({
     does: fc.constantFrom("save", "save", "save", "remove", "back", "export", "restore", "restore", "undo"),
     where: fc.constantFrom(0, 1),
@@ -261,7 +279,10 @@ describe("photographs, streams, timers", () => {
     await half.body?.getReader().read();
     gone.abort();
     await new Promise<void>((done) => {
-      const sent = request(`${base}/api/restore`, { method: "POST", headers: { "content-type": "application/zip", "content-length": "100000" } });
+      const sent = request(`${base}/api/restore`, {
+        method: "POST",
+        headers: { "content-type": "application/zip", "content-length": "100000" },
+      });
       sent.on("error", () => done());
       sent.write("PK");
       setTimeout(() => sent.destroy(), 50);
@@ -373,22 +394,29 @@ describe("a data folder in trouble", () => {
     ["deleted", (file) => rmSync(file), /gone or empty.*--anew.*--as-it-is/],
     ["deleted with what the folder remembers", (file) => { rmSync(file); rmSync(join(file, "..", "kitchen.json")); }, /gone or empty/], // prettier-ignore
   ];
-  test.each(troubles)("%s: a sentence with the way out, nothing begun in silence, and the copy brings it back", async (_, spoil, words) => {
-    const { folder, file } = await filled();
-    spoil(file);
-    await expect(begins(folder)).rejects.toThrow(words);
-    // Twice, since the first start may have left something behind.
-    await expect(begins(folder)).rejects.toThrow(words);
-    expect(readdirSync(join(folder, "copies")).filter((name) => name.endsWith(".zip"))).toHaveLength(1);
-    for (const end of ["", "-wal", "-shm"]) rmSync(`${file}${end}`, { force: true });
-    rmSync(join(folder, "kitchen.json"), { force: true });
-    const store = await openStore(folder, true);
-    const copies = join(folder, "copies");
-    const told = await opened(join(copies, "uprise-2026-01-07.zip"), (archive) => restore(store, folder, archive), besideOf(copies));
-    expect(told.add).toHaveLength(40);
-    await store.close();
-    await begins(folder);
-  });
+  test.each(troubles)(
+    "%s: a sentence with the way out, nothing begun in silence, and the copy brings it back",
+    async (_, spoil, words) => {
+      const { folder, file } = await filled();
+      spoil(file);
+      await expect(begins(folder)).rejects.toThrow(words);
+      // Twice, since the first start may have left something behind.
+      await expect(begins(folder)).rejects.toThrow(words);
+      expect(readdirSync(join(folder, "copies")).filter((name) => name.endsWith(".zip"))).toHaveLength(1);
+      for (const end of ["", "-wal", "-shm"]) rmSync(`${file}${end}`, { force: true });
+      rmSync(join(folder, "kitchen.json"), { force: true });
+      const store = await openStore(folder, true);
+      const copies = join(folder, "copies");
+      const told = await opened(
+        join(copies, "uprise-2026-01-07.zip"),
+        (archive) => restore(store, folder, archive),
+        besideOf(copies),
+      );
+      expect(told.add).toHaveLength(40);
+      await store.close();
+      await begins(folder);
+    },
+  );
 
   test("a log that is gone is not taken for less work: what was saved is counted", async () => {
     const { folder, store } = await newKitchen();

@@ -68,6 +68,12 @@ function listening(error: NodeJS.ErrnoException, { host, port }: { host: string;
 
 main().catch((error: unknown) => {
   const full = codesOf(error).some((code) => /^(?:ENOSPC|SQLITE_FULL)$/.test(code));
-  console.error(error instanceof Unusable ? error.message : full ? "The disk with the data folder is full; free some space and start again." : error);
+  console.error(
+    error instanceof Unusable
+      ? error.message
+      : full
+        ? "The disk with the data folder is full; free some space and start again."
+        : error,
+  );
   process.exit(1);
 });

@@ -46,7 +46,8 @@ export function explain(error: FastifyError | Error): Problem {
   }
   const status = (error as FastifyError).statusCode ?? 500;
   if (status === 413) return problem("too-large", "The request is larger than this call takes.");
-  if (status === 415) return problem("other-type", "That kind of content is not listened to here; application/json would be right.");
+  if (status === 415)
+    return problem("other-type", "That kind of content is not listened to here; application/json would be right.");
   if (status >= 400 && status < 500) return { ...problem("invalid", error.message), status };
   return problem(
     "internal",

@@ -10,7 +10,7 @@ const YEAR = "public, max-age=31536000, immutable";
 /** Whether an address that nothing answers at was meant for the wire, however it is written: such a call is told so, and gets no page. */
 export function isOfTheWire(url: string): boolean {
   let path = url.replace(/^[a-z]+:\/\/[^/]*/i, "").split(/[?#]/)[0] ?? "";
-  for (let before = ""; before !== path; ) {
+  for (let before = ""; before !== path;) {
     before = path;
     path = path.replace(/%([0-9a-f]{2})/gi, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)));
   }

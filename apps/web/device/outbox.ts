@@ -73,7 +73,8 @@ export async function countWaiting(): Promise<number> {
 }
 
 /** How sending ended: it arrived, but for those that are refused for good; nothing answered; or all of it is refused. */
-export type Sent = { ended: "arrived"; refused?: { id: string; message: string }[] } | { ended: "no-answer" } | { ended: "refused"; why: string };
+export type Sent =
+  { ended: "arrived"; refused?: { id: string; message: string }[] } | { ended: "no-answer" } | { ended: "refused"; why: string };
 
 const sending = new Map<string, Promise<void>>();
 const AT_ONCE = 200;

@@ -32,7 +32,9 @@ const channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastCh
 function box(): Promise<IDBPDatabase<Box> | null> {
   opening ??= Promise.resolve()
     .then(() =>
-      openDB<Box>(ownStore("uprise-writes"), 1, { upgrade: (database) => void database.createObjectStore("writes", { keyPath: "key" }) }),
+      openDB<Box>(ownStore("uprise-writes"), 1, {
+        upgrade: (database) => void database.createObjectStore("writes", { keyPath: "key" }),
+      }),
     )
     .catch(() => null);
   return opening;

@@ -132,7 +132,9 @@ function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): Fo
   const at = reading.lines.indexOf(line);
   const unsure = line.state === "asked" && line.ingredientId !== null && line.grams !== null;
   // Which of several things it is stays asked, with its amount or without.
-  const question = reading.questions.find((q) => q.line === at && (unsure || (line.ingredientId !== null && q.kind === "which-ingredient")));
+  const question = reading.questions.find(
+    (q) => q.line === at && (unsure || (line.ingredientId !== null && q.kind === "which-ingredient")),
+  );
   const own = (line.name.trim() === "" ? line.source.trim() : line.name.trim()).slice(0, 120).replace(/^./, (c) => c.toUpperCase());
   return {
     id: `l${index + 1}`,

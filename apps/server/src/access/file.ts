@@ -55,8 +55,13 @@ export function openKeptFile(dataFolder: string): KeptFile {
   let file: AccessFile | null = null;
   let mark = "none";
   const markNow = (): string => {
-    const stats = statSync(path, { throwIfNoEntry: false });
-    return stats ? `${stats.ino} ${stats.mtimeMs} ${stats.size}` : "none";
+    try {
+      const stats = statSync(path, { throwIfNoEntry: false });
+      return stats ? `${stats.ino} ${stats.mtimeMs} ${stats.size}` : "none";
+    } catch {
+      // A folder that is none is told where the database is opened.
+      return "none";
+    }
   };
   const adopt = (next: AccessFile | null): void => {
     const before = file;

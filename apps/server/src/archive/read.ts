@@ -5,7 +5,16 @@ import { type Entry, open, type ZipFile } from "yauzl";
 import { Refusal } from "../errors";
 import { faultOfFile, filePath } from "../store/files";
 import type { StoredEvent, WholeThing, WholeVersion } from "../store/store";
-import { bodySchemas, eventsFileSchema, type Flaw, type Manifest, manifestSchema, tableNames, thingFileSchema, versionsFileSchema } from "./shapes";
+import {
+  bodySchemas,
+  eventsFileSchema,
+  type Flaw,
+  type Manifest,
+  manifestSchema,
+  tableNames,
+  thingFileSchema,
+  versionsFileSchema,
+} from "./shapes";
 
 /** What one archive may hold; a kitchen of ten years stays far under it. Bytes. */
 export const archiveLimits = {

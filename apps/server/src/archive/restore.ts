@@ -49,7 +49,8 @@ function fateOf(there: WholeThing, here: WholeThing | null): { fate: Fate; after
   // What is on its list here stays on it.
   if (there.version > here.version) return { fate: "newer", after: { ...there, removedAt: here.removedAt ?? null } };
   if (there.version < here.version) return { fate: "older", after: null };
-  return { fate: digestAsRead(there) === digestAsRead(here) ? "same" : "conflict", after: null };
+  const same = digestOf(there.body) === digestOf(here.body) || digestAsRead(there) === digestAsRead(here);
+  return { fate: same ? "same" : "conflict", after: null };
 }
 
 const emptyAnswer = ({ madeAt, program, things, photos, flaws }: ReadArchive): RestoreAnswer => ({

@@ -52,8 +52,9 @@ class Lane {
   constructor(
     filename: string,
     private readonly threads: number,
+    idleMs: number,
   ) {
-    this.pool = new Piscina({ filename, minThreads: 1, maxThreads: threads, idleTimeout: 60_000, maxQueue: QUEUE });
+    this.pool = new Piscina({ filename, minThreads: 0, maxThreads: threads, idleTimeout: idleMs, maxQueue: QUEUE });
   }
 
   /** Waits for a free thread. Throws `busy` where too many wait, or for too long. */
@@ -85,7 +86,10 @@ class Lane {
     } catch (error) {
       if (!abort.signal.aborted) throw error;
       const way = shorter[work.name] ?? "Try it again; a smaller batch is quicker.";
-      throw new Refusal("took-too-long", `This took longer than ${Math.max(1, Math.round(limitMs / 1000))} s and was stopped. ${way}`);
+      throw new Refusal(
+        "took-too-long",
+        `This took longer than ${Math.max(1, Math.round(limitMs / 1000))} s and was stopped. ${way}`,
+      );
     } finally {
       clearTimeout(timer);
       this.running--;
@@ -101,8 +105,8 @@ class Lane {
 /** Two lanes of threads on the worker's bundle; one core is left for answering. */
 export function openComputer(workerFile: string | null, limitMs = TASK_LIMIT_MS): Computer {
   if (workerFile === null) return here;
-  const quick = new Lane(workerFile, 1);
-  const long = new Lane(workerFile, Math.max(1, availableParallelism() - 1));
+  const quick = new Lane(workerFile, 1, 30 * 60_000);
+  const long = new Lane(workerFile, Math.max(1, availableParallelism() - 1), 60_000);
   return {
     async run(name, asked, kitchen, watch) {
       const watched = watch ? new SharedArrayBuffer(8) : undefined;

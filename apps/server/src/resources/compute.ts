@@ -182,9 +182,13 @@ export function computeRoutes(app: App, store: Store, computer: Computer): void 
     { ...forHelpers, schema: { summary: "From a test bake to a day's worth: batches, loads, packets, and what does not grow in proportion", tags, body: scaleUpRequestSchema, response: { 200: scaleUpSchema, ...problems } } },
     async ({ body }) => computer.run("scale-up", { ...body, packets: await onShelf(undefined) }, await kitchenDataFor(store, body)),
   ); // prettier-ignore
-  app.get("/api/symptoms", { ...forHelpers, schema: { summary: "What can be seen, felt and tasted, with its degrees in words", tags } }, () => ({
-    symptoms,
-  }));
+  app.get(
+    "/api/symptoms",
+    { ...forHelpers, schema: { summary: "What can be seen, felt and tasted, with its degrees in words", tags } },
+    () => ({
+      symptoms,
+    }),
+  );
   app.get("/api/causes", { ...forHelpers, schema: { summary: "What can go wrong, with sources; and what to try to tell it", tags } }, () => ({
     causes: causes.map(({ id, family, words, does, tell, experiment, source, confidence }) => ({ id, family, words, does, tell, experiment, source, confidence })),
     experiments,

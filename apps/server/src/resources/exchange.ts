@@ -72,10 +72,19 @@ const fileName = (title: string): string =>
 const RULE = "\n---\n\n";
 
 /** What a kitchen gives away and takes in: formulas, trials, bakes, plans in open forms, the whole of it as an archive. */
-export async function exchangeRoutes(app: App, store: Store, computer: Computer, program: string, dataFolder: string): Promise<void> {
+export async function exchangeRoutes(
+  app: App,
+  store: Store,
+  computer: Computer,
+  program: string,
+  dataFolder: string,
+): Promise<void> {
   app.post(
     "/api/export",
-    { ...forBakers, schema: { summary: "Formulas, trials, bakes, curves, a plan or an archive as a file", tags, body: exportRequestSchema } },
+    {
+      ...forBakers,
+      schema: { summary: "Formulas, trials, bakes, curves, a plan or an archive as a file", tags, body: exportRequestSchema },
+    },
     async ({ body }, reply) => {
       if (body.what === "archive") {
         const name = `uprise-${new Date().toISOString().slice(0, 10)}.zip`;

@@ -48,7 +48,10 @@ export function formulaRoutes(app: App, store: Store): void {
   );
   app.get(
     "/api/formulas/:id",
-    { ...forHelpers, schema: { summary: "Read a formula", tags, params: idParams, response: { 200: storedFormulaSchema, ...problems } } },
+    {
+      ...forHelpers,
+      schema: { summary: "Read a formula", tags, params: idParams, response: { 200: storedFormulaSchema, ...problems } },
+    },
     async ({ params }, reply) => {
       const found = await formulas.read(params.id);
       return etag(reply, found.version).send(found);
@@ -76,7 +79,10 @@ export function formulaRoutes(app: App, store: Store): void {
   );
   app.delete(
     "/api/formulas/:id",
-    { ...forBakers, schema: { summary: "Take a formula off the list", tags, params: idParams, response: { 204: z.null(), ...problems } } },
+    {
+      ...forBakers,
+      schema: { summary: "Take a formula off the list", tags, params: idParams, response: { 204: z.null(), ...problems } },
+    },
     async (request, reply) => {
       await formulas.remove(request.params.id, versionOf(request));
       return reply.status(204).send(null);

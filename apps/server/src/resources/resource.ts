@@ -111,7 +111,10 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
   );
   app.delete(
     one,
-    { ...forBakers, schema: { summary: `Remove your own ${r.what}`, tags, params: idParams, response: { 204: z.null(), ...problems } } },
+    {
+      ...forBakers,
+      schema: { summary: `Remove your own ${r.what}`, tags, params: idParams, response: { 204: z.null(), ...problems } },
+    },
     async (request, reply) => {
       notBuiltIn(idOf(request));
       await r.remove(idOf(request), versionOf(request));

@@ -88,7 +88,10 @@ export function fileStore(dataFolder: string, { write }: Database, { files }: Mo
       const { type, bytes } = row;
       const content = await readFile(pathOf(hash)).catch((error: NodeJS.ErrnoException) => {
         if (error.code !== "ENOENT") throw error;
-        throw new Refusal("not-found", "This photograph is missing on the server's disk; restoring a copy that has it brings it back.");
+        throw new Refusal(
+          "not-found",
+          "This photograph is missing on the server's disk; restoring a copy that has it brings it back.",
+        );
       });
       return { file: { hash, type, bytes }, content };
     },

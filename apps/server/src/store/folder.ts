@@ -144,7 +144,15 @@ async function mustBeWhole(dataFolder: string, file: string): Promise<void> {
   const raw = await openRaw(file);
   try {
     const [row] = await raw.all<{ quick_check: string }>("PRAGMA quick_check(1)");
-    if (row?.quick_check !== "ok") throw damaged(dataFolder, file, `is damaged (${(row?.quick_check ?? "it cannot be read").replace(/[*\s]+/g, " ").trim().slice(0, 120)})`);
+    if (row?.quick_check !== "ok")
+      throw damaged(
+        dataFolder,
+        file,
+        `is damaged (${(row?.quick_check ?? "it cannot be read")
+          .replace(/[*\s]+/g, " ")
+          .trim()
+          .slice(0, 120)})`,
+      );
   } finally {
     await raw.close();
   }

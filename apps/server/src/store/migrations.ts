@@ -206,7 +206,9 @@ const KEEP_BEFORE = 2;
 
 async function copyBefore(raw: Raw, file: string, shape: string): Promise<void> {
   const folder = dirname(file);
-  const older = readdirSync(folder).filter((name) => /\.of-.*\.sqlite$/.test(name)).sort();
+  const older = readdirSync(folder)
+    .filter((name) => /\.of-.*\.sqlite$/.test(name))
+    .sort();
   for (const name of older.slice(0, Math.max(0, older.length - KEEP_BEFORE + 1))) rmSync(join(folder, name), { force: true });
   const copy = `${file.replace(/\.sqlite$/, "")}.of-${shape}.sqlite`;
   if (existsSync(copy)) return;

@@ -130,7 +130,15 @@ export function defineModels(sequelize: Sequelize): Models {
   const thing = (tableName: ThingTable): ModelStatic<ThingRow> => {
     class Row extends ThingRow {}
     return Row.init(
-      { id: key, version, shape: DataTypes.INTEGER, body, made, ...(isRemovable(tableName) ? { removedAt } : {}), ...times } as never,
+      {
+        id: key,
+        version,
+        shape: DataTypes.INTEGER,
+        body,
+        made,
+        ...(isRemovable(tableName) ? { removedAt } : {}),
+        ...times,
+      } as never,
       { sequelize, tableName, modelName: tableName },
     ) as ModelStatic<ThingRow>;
   };

@@ -20,7 +20,11 @@ export async function sendOrKeep<T>(write: Omit<KeptWrite, "at">, send: () => Pr
   } catch (error) {
     if (!unanswered(error)) throw error;
     const kept = await keepWrite({ ...write, at: Date.now() });
-    if (!kept) throw new WireError(0, "Nobody answers, and this device has no room to keep it. It is sent when the server is back, as long as this page stays open.");
+    if (!kept)
+      throw new WireError(
+        0,
+        "Nobody answers, and this device has no room to keep it. It is sent when the server is back, as long as this page stays open.",
+      );
     return null;
   }
 }

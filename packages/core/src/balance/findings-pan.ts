@@ -127,7 +127,10 @@ function bakeFindings(given: Findable): Finding[] {
         why: "Colour and dryness come late and faster with heat; the inside is done without them.",
         ...fixOf(
           "oven-too-cool",
-          [10, 20, 30].map((by): Way => ({ say: `bake at ${oven.celsius + by} °C`, oven: { ...oven, celsius: oven.celsius + by } })),
+          [10, 20, 30].map((by): Way => ({
+            say: `bake at ${oven.celsius + by} °C`,
+            oven: { ...oven, celsius: oven.celsius + by },
+          })),
           again,
         ),
         ingredientIds: [],

@@ -53,7 +53,8 @@ const speaksFor: [word: string, is: (ingredient: Ingredient) => boolean][] = [
 ]; // prettier-ignore
 
 /** “Cream the butter”, “batter until creamed”: a verb, where no food is meant. */
-const isVerb = ({ words, next }: NamedFood): boolean => words.join(" ") === "cream" && /^(?:the|together|until|them|it|in)$/.test(next);
+const isVerb = ({ words, next }: NamedFood): boolean =>
+  words.join(" ") === "cream" && /^(?:the|together|until|them|it|in)$/.test(next);
 
 const around = (source: string): string => source.replace(/\s+/g, " ").trim().slice(0, 200);
 
@@ -81,7 +82,8 @@ export function namedBeside({ lines }: Reading, shelf: Shelf): NamedBeside[] {
     }
     for (const { allergen, id } of allergensInWords(text).allergens) {
       const known = [...found.values()].some(({ ingredientId = "" }) => shelf.get(ingredientId)?.allergens.includes(allergen));
-      const inList = things.some(({ allergens }) => allergens.includes(allergen)) || id.split("-").every((word) => spoken.has(word));
+      const inList =
+        things.some(({ allergens }) => allergens.includes(allergen)) || id.split("-").every((word) => spoken.has(word));
       if (!known && !inList && !found.has(id)) found.set(id, { name: id.replaceAll("-", " ").slice(0, 80), words });
     }
   };

@@ -5,7 +5,18 @@ import type { Keeping } from "./keeping";
 import type { KeptPart } from "./perishable";
 
 export const cautionSchema = z.object({
-  id: z.enum(["moist-filling", "raw-flour", "raw-egg", "raw-egg-served", "warm-batter", "honey-infants", "boiled-sugar", "hot-oil", "hot-skillet", "closed-bottle"]),
+  id: z.enum([
+    "moist-filling",
+    "raw-flour",
+    "raw-egg",
+    "raw-egg-served",
+    "warm-batter",
+    "honey-infants",
+    "boiled-sugar",
+    "hot-oil",
+    "hot-skillet",
+    "closed-bottle",
+  ]),
   /** Where it belongs: at the bowl, at the oven, when it is kept. */
   when: z.enum(["mixing", "oven", "keeping"]),
   words: z.string(),

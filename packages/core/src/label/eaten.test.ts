@@ -1,4 +1,14 @@
-import { bareKitchen, balanceWithout, type Kind, labelOf, openInput, readRecipe, readings, type RegionId, regionIds } from "../index";
+import {
+  bareKitchen,
+  balanceWithout,
+  type Kind,
+  labelOf,
+  openInput,
+  readRecipe,
+  readings,
+  type RegionId,
+  regionIds,
+} from "../index";
 import { inputFrom } from "../begin";
 import { allergensInWords, beyond } from "../pantry/allergen-words";
 import { catalogue } from "../pantry/catalogue";
@@ -14,7 +24,13 @@ const plainReadings = readings(opened({ text: "250 g teff flour\n300 g water\n10
 /** A label whose words alone are looked at: the bake behind it is the same for all. */
 const wordsOf = (text: string, region: RegionId): string => {
   const input = opened({ text });
-  const { ingredientsText, contains, open, gluten } = labelOf(input, { ...plainReadings, open: readings(input).open }, "loaf", region, []);
+  const { ingredientsText, contains, open, gluten } = labelOf(
+    input,
+    { ...plainReadings, open: readings(input).open },
+    "loaf",
+    region,
+    [],
+  );
   return `${ingredientsText} ${contains ?? ""} ${open.join(" ")} ${gluten.checks.map(({ name }) => name).join(" ")}`.toLowerCase();
 };
 const label = (text: string, region: RegionId) => {
@@ -25,7 +41,9 @@ const label = (text: string, region: RegionId) => {
 describe("words", () => {
   test("no name or alias of the catalogue names an allergen that the thing does not hold", () => {
     const lies = catalogue.flatMap((one) =>
-      [one.name, ...one.aliases].filter((name) => beyond(allergensInWords(name), one).length > 0).map((name) => `${one.id}: ${name}`),
+      [one.name, ...one.aliases]
+        .filter((name) => beyond(allergensInWords(name), one).length > 0)
+        .map((name) => `${one.id}: ${name}`),
     );
     expect(lies).toEqual([]);
   });
@@ -40,7 +58,9 @@ describe("words", () => {
   }); // prettier-ignore
   test("a name that says more than anything on the shelf holds is asked about, and never read", () => {
     for (const name of ["almond yoghurt", "hazelnut cream", "wheat beer", "prawn crackers", "rye and rice flour"]) {
-      const line = readRecipe(`Loaf\n250 g sorghum flour\n100 g ${name}`, "metric").lines.find(({ source }) => source.includes(name));
+      const line = readRecipe(`Loaf\n250 g sorghum flour\n100 g ${name}`, "metric").lines.find(({ source }) =>
+        source.includes(name),
+      );
       expect([name, line?.state === "read"]).toEqual([name, false]);
     }
   });
@@ -138,8 +158,19 @@ describe("what is left out", () => {
   test("or it is said that it is still there", () => {
     const { stillHolds } = balanceWithout(nutty, { avoid: ["nuts", "egg"], locked: ["hazelnut-flour"] });
     expect(stillHolds?.map(({ ingredientId }) => ingredientId)).toContain("hazelnut-flour");
-    const strange = opened({ kind: "loaf", lines: [...lines([["teff-flour", 200], ["water", 220]]), { name: "almond yoghurt" }] });
-    expect(balanceWithout(strange, { avoid: ["nuts"] }).stillHolds).toEqual([{ ingredientId: "almond yoghurt", allergens: ["nuts"] }]);
+    const strange = opened({
+      kind: "loaf",
+      lines: [
+        ...lines([
+          ["teff-flour", 200],
+          ["water", 220],
+        ]),
+        { name: "almond yoghurt" },
+      ],
+    });
+    expect(balanceWithout(strange, { avoid: ["nuts"] }).stillHolds).toEqual([
+      { ingredientId: "almond yoghurt", allergens: ["nuts"] },
+    ]);
   });
 });
 
@@ -178,11 +209,15 @@ describe("perishable is a property of what is in it", () => {
   test.each(warm)("%s does", (_, { keeping }) => expect(keeping.counterDays?.mid).toBeGreaterThanOrEqual(0.5));
   test("a dry cracker keeps for weeks and ends by softening; one of nuts is told of its fat", () => {
     const thin = { vessel: { shape: "free" as const, pieces: 12, thicknessMm: 2, lining: "paper" as const }, oven: { celsius: 170 } };
-    const plain = made("flatbread", [["sorghum-flour", 200], ["water", 60], ["sesame-seeds", 60], ["olive-oil", 30], ["salt", 4]], undefined, thin);
+    const baked = (lines: [string, number][]) => {
+      const input = opened({ kind: "flatbread", lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), ...thin });
+      return labelOf(input, analyse(input), "flatbread", "eu", []);
+    };
+    const plain = baked([["sorghum-flour", 200], ["water", 60], ["sesame-seeds", 60], ["olive-oil", 30], ["salt", 4]]);
     expect(plain.keeping.ends).toBe("crispness");
     expect(plain.keeping.counterDays?.low).toBeGreaterThanOrEqual(7);
     expect(plain.storage).toMatch(/tight tin/);
-    const nutty = made("flatbread", [["almond-flour", 200], ["egg-white", 40], ["olive-oil", 20], ["salt", 4]], undefined, thin);
+    const nutty = baked([["almond-flour", 200], ["egg-white", 40], ["olive-oil", 20], ["salt", 4]]);
     expect(nutty.keeping.why.join(" ")).toMatch(/rancid/);
   });
   test("cautions: honey and infants, egg that is not baked, a batter that stands warm, boiled sugar", () => {

@@ -74,7 +74,9 @@ export function allergenWords(holder: Holder, region: Region): Told[] {
     return also === undefined ? [] : [{ allergen, word: also, statement: also, asked: false }];
   });
   const oats = holder.gluten === "oats" ? region.allergens.oats : undefined;
-  return oats === undefined ? told : [...told, { allergen: "oats", word: oats, statement: region.statement?.oats ?? oats, asked: true }];
+  return oats === undefined
+    ? told
+    : [...told, { allergen: "oats", word: oats, statement: region.statement?.oats ?? oats, asked: true }];
 }
 
 /** What is known of a thing beside what the pantry has: what its packet says it is made of, what the words on its line name. */

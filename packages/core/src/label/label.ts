@@ -64,7 +64,8 @@ function netText(netG: Range, pieces: number): string {
 function storageText({ counterDays, fridgeDays, freezerMonths, ends }: Label["keeping"]): string {
   const fridge = `in the fridge ${spanText(fridgeDays, "day")}`;
   const frozen = freezerMonths ? `; frozen ${spanText(freezerMonths, "month")}` : "; not for freezing as it is";
-  if (counterDays && (ends === "crispness" || ends === "rancidity")) return `In a tight tin at room temperature ${spanText(counterDays, "day")}${frozen}.`;
+  if (counterDays && (ends === "crispness" || ends === "rancidity"))
+    return `In a tight tin at room temperature ${spanText(counterDays, "day")}${frozen}.`;
   return counterDays
     ? `Wrapped at room temperature ${counterDays.high < 1 ? "the day it is baked" : spanText(counterDays, "day")}; ${fridge}${frozen}.`
     : `Keep at 5 °C or colder: ${fridge}${frozen}.`;

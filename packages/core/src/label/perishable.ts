@@ -94,7 +94,8 @@ export function coldReason(part: KeptPart, wholeG: number, targetCoreC: number):
   }
   const ph = roughPh(items);
   if (baked) return share(feeds) > FEEDS_SHARE && gramsOf(items, feeds) > flour && grows(activity.high, ph, true) ? `${what} is moist, holds milk, egg or the like and is not sour: bacteria grow in it at room temperature.` : null; // prettier-ignore
-  if (share(isFresh) > FRUIT_SHARE) return `${what} is fresh fruit or vegetable that was not baked: cut, it does not stand at room temperature.`;
+  if (share(isFresh) > FRUIT_SHARE)
+    return `${what} is fresh fruit or vegetable that was not baked: cut, it does not stand at room temperature.`;
   if (share((one) => isCreamy(one) || isCheese(one)) > CREAMY_SHARE) return `${what} is cream, yoghurt or the like that was not baked: it does not stand at room temperature.`; // prettier-ignore
   if (share(isEgg) > FRESH_FEEDS_SHARE && activity.high > NOTHING_GROWS) return `${what} holds egg that was not baked: it does not stand at room temperature.`; // prettier-ignore
   return share(feeds) > FRESH_FEEDS_SHARE && grows(activity.high, ph, false) ? `${what} is moist, holds milk, egg or the like and is not sour: bacteria grow in it at room temperature.` : null; // prettier-ignore

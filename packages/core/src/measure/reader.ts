@@ -1,4 +1,4 @@
-import { evenBlanks, passagesOf } from "./grammar/passages";
+import { evenBlanks, passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { plainText } from "./grammar/tokens";
 import { readItem } from "./item";
 import { type Purpose, withoutBullet, type WrittenItem } from "./line";
@@ -178,7 +178,7 @@ const isMeasured = (item: WrittenItem): boolean =>
 
 /** What a line says of oven, time, pan or yield. */
 const isAboutBaking = (plain: string): boolean =>
-  passagesOf(plain).some((passage) => {
+  passagesOf(plain, WHOLE_SENTENCES).some((passage) => {
     const { celsius, coreC } = readTemperatures(passage);
     return (
       celsius !== undefined ||

@@ -1,5 +1,5 @@
 import { readTemperatures, type ReadTemperatures } from "./oven-text";
-import { passagesOf } from "./grammar/passages";
+import { passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { piecesIn, readPan } from "./pan-text";
 import type { Line, Question, Reading } from "./reading";
 import { readStages } from "./time-text";
@@ -9,12 +9,13 @@ import { celsiusFromFahrenheit, type Measures } from "./units";
 export function readSurroundings(reading: Reading, measures: Measures): void {
   const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
   const said = reading.lines.flatMap((line, at) =>
-    line.role === "ingredient" || line.role === "title" ? [] : passagesOf(line.source).map((text) => ({ text, at })),
+    line.role === "ingredient" || line.role === "title"
+      ? []
+      : passagesOf(line.source, WHOLE_SENTENCES).map((text) => ({ text, at })),
   );
   for (const { text, at } of said) {
     const read = readTemperatures(text);
-    if (read.celsius !== undefined)
-      ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(text) && !/\bpre-?heat/i.test(text) });
+    if (read.celsius !== undefined) ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(text) && !/\bpre-?heat/i.test(text) });
     if (read.coreC !== undefined) reading.coreC ??= read.coreC;
     const stages = readStages(text);
     if (stages.length > 0 && reading.minutes === undefined) {
