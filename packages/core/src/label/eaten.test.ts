@@ -1,4 +1,5 @@
 import {
+  analyse,
   bareKitchen,
   balanceWithout,
   type Kind,
