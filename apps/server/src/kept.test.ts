@@ -209,6 +209,11 @@ describe("any sequence of save, remove, export, restore, undo", () => {
     await trials.remove("t", 2);
     await expect(trials.create("t", { n: 1 })).rejects.toMatchObject({ code: "conflict" });
     expect(await trials.create("t", { n: 9 })).toMatchObject({ version: 3, body: { n: 9 } });
+    const shelf = store.things<object>("ingredients");
+    await shelf.create("own-flour", { n: 1 });
+    await shelf.remove("own-flour", 1);
+    expect(await shelf.create("own-flour", { n: 1 })).toMatchObject({ id: "own-flour", version: 1 });
+    expect(await shelf.read("own-flour")).not.toBeNull();
     await store.close();
   });
 });

@@ -18,13 +18,14 @@ function kept(): Owner {
 let owner: Owner | null = null;
 export const ownerHere = (): Owner => (owner ??= kept());
 
-/** Says who has come in; what this page holds open already stays of the one before until it is opened anew. */
-export function comeIn(next: Owner): void {
+/** Says who has come in; what this page holds open already stays of the one before until it is opened anew. False where this browser keeps nothing of anybody. */
+export function comeIn(next: Owner): boolean {
   try {
     globalThis.localStorage?.setItem(NAME, next);
   } catch {
-    // Without a store nothing is kept of anybody.
+    return false;
   }
+  return kept() === next;
 }
 
 /** The name of a store of the one who is here. */

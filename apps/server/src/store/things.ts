@@ -37,6 +37,8 @@ export const storedFrom = <B>(
   body: readThing<B>(row.body, row.shape),
 });
 
+const onAShelf: ReadonlySet<ThingTable> = new Set<ThingTable>(["ingredients", "vessels", "ovens", "packets"]);
+
 export function thingStore<B>({ write }: Database, table: ThingTable, model: Models["things"]["ovens"]): ThingStore<B> {
   const stored = storedFrom<B>;
   const kept = isRemovable(table);
@@ -68,6 +70,8 @@ export function thingStore<B>({ write }: Database, table: ThingTable, model: Mod
         const again = taken !== null && (taken.made === made || (taken.version === 1 && digestOf(stored(taken).body) === made));
         const removed = kept && taken?.removedAt != null;
         if (again && !removed) return stored(taken);
+        // What stands on a shelf is put there again; an event of the day that was taken off is brought back on purpose only.
+        if (again && onAShelf.has(table)) return stored(await taken.update({ removedAt: null }, { transaction }));
         if (again)
           throw new Refusal(
             "conflict",

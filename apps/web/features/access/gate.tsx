@@ -44,8 +44,7 @@ export function Gate({ children }: { children: ReactNode }) {
   const role = data?.here?.role ?? (data?.needed === false ? "baker" : undefined);
   useEffect(() => {
     if (role === undefined || role === ownerHere()) return;
-    comeIn(role);
-    globalThis.location.reload();
+    if (comeIn(role)) globalThis.location.reload();
   }, [role]);
   useChanges(data !== undefined && !locked);
   return locked ? <Enter /> : children;
