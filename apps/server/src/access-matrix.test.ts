@@ -201,6 +201,16 @@ describe("devices", () => {
     expect(await (await fetch(`http://127.0.0.1:${port}/api/session`, { headers: { cookie } })).json()).toMatchObject({ here: null, letGo: true });
   }); // prettier-ignore
 
+  test("another passcode lets its own device go too, and the recovery code is answered all the same", async () => {
+    const cookie = await enter(BAKER);
+    const changed = await fetch(`http://127.0.0.1:${port}/api/access/passcode`, { method: "PUT", headers: { cookie, "content-type": "application/json" }, body: JSON.stringify({ old: BAKER, passcode: "the tide is out by noon" }) }); // prettier-ignore
+    expect(changed.status).toBe(200);
+    expect(((await changed.json()) as { recovery: string }).recovery).toMatch(/^[A-Z2-9]{5}(-[A-Z2-9]{5}){4}$/);
+    expect((await status({ method: "GET", path: "/api/formulas", cookie })).status).toBe(401);
+    await access.set(BAKER);
+    await access.setHelper(HELPER);
+  });
+
   test("sixty helpers who come and go take no baker's place, and bakers come in all the same", async () => {
     const folder = newFolder();
     const own = openAccess(folder);

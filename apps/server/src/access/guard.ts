@@ -26,6 +26,15 @@ const COOKIE_DAYS = 180;
 const TRIES_A_MINUTE = 12;
 const READS = new Set(["GET", "HEAD", "OPTIONS"]);
 
+/** A call that is not answered yet is waited for so long when its device is let go, ms. */
+const ANSWERED_MS = 2000;
+
+/** What a device has open, and whether its answer has begun: a stream, a socket. */
+interface Line {
+  socket: Socket;
+  begun: () => boolean;
+}
+
 interface Guarded {
   host: string;
   /** The address by which a proxy before this server is called, such as https://kitchen.example. */
@@ -63,18 +72,21 @@ export async function guard(app: App, access: Access, { host, origin, needed }: 
   };
 
   // Whatever a device has open is cut when it is let go: every call that is not answered to its end, whatever it accepts.
-  const lines = new Map<string, Set<Socket>>();
-  const keepLine = (id: string, socket: Socket, ends: NodeJS.EventEmitter): void => {
+  const lines = new Map<string, Set<Line>>();
+  const keepLine = (id: string, line: Line, ends: NodeJS.EventEmitter): void => {
     const own = lines.get(id) ?? new Set();
-    lines.set(id, own.add(socket));
+    lines.set(id, own.add(line));
     ends.once("close", () => {
-      own.delete(socket);
+      own.delete(line);
       if (own.size === 0 && lines.get(id) === own) lines.delete(id);
     });
   };
   access.whenLetGo((id) => {
-    for (const socket of lines.get(id) ?? []) socket.destroy();
+    const open = lines.get(id) ?? new Set<Line>();
+    for (const { socket, begun } of open) if (begun()) socket.destroy();
     lines.delete(id);
+    // A call that is about to be answered is: the one that sets another passcode lets its own device go, and brings the recovery code.
+    setTimeout(() => open.forEach(({ socket }) => socket.destroy()), ANSWERED_MS).unref();
   });
 
   app.addHook("onRequest", async (request, reply) => {
@@ -97,7 +109,7 @@ export async function guard(app: App, access: Access, { host, origin, needed }: 
     if (device === "unknown") throw new Refusal("not-let-in", "This kitchen asks for its passcode first: POST /api/session with it and a name for this device.");
     if (!may(device.role, role))
       throw new Refusal("not-allowed", "A helper weighs, judges and looks; formulas, shelves and settings are changed by a baker.");
-    keepLine(device.id, request.raw.socket, upgrade ? request.raw.socket : reply.raw);
+    keepLine(device.id, { socket: request.raw.socket, begun: () => upgrade || reply.raw.headersSent }, upgrade ? request.raw.socket : reply.raw);
   });
 
   const tried = async <T>(request: FastifyRequest, reply: FastifyReply, does: () => Promise<T | null>): Promise<T> => {
