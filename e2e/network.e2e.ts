@@ -52,6 +52,8 @@ describe("an application on the phone", () => {
     await page.getByText("Saved on this device; it goes out when the server answers").waitFor();
     await page.getByLabel("Name of the formula").fill("Muffins, saved at sea twice");
     await page.getByRole("button", { name: "Save", exact: true }).click();
+    // Left before it is on the device, it would still be a draft.
+    await page.getByText("Saved on this device; it goes out when the server answers").waitFor();
     await page.goto(`${kitchen.url}/read`);
     await page
       .getByLabel("Recipe")
