@@ -1,7 +1,9 @@
 import { createHash } from "node:crypto";
 import { spawnSync } from "node:child_process";
 import { brotliCompressSync, constants, gzipSync } from "node:zlib";
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statfsSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+// What an older Node.js lacks is not imported by name, so that its sentence is reached.
+import fs from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 
@@ -59,7 +61,7 @@ const NEEDED_BYTES = 2.5e9;
 
 /** A full disk is told as one, whatever the tool that ran into it said. */
 function refuseFullDisk(when) {
-  const { bavail, bsize } = statfsSync(".");
+  const { bavail, bsize } = fs.statfsSync(".");
   const free = bavail * bsize;
   if (free < NEEDED_BYTES)
     throw new CannotStart(
