@@ -222,20 +222,12 @@ async function largeArchive(): Promise<string> {
   await fillLarge(data);
   const server = await start(data);
   const slow: number[] = [];
-  const zero = performance.now();
   let going = true;
   const others = (async () => {
     while (going) {
       const began = performance.now();
       await (await fetch(`${server.url}/api/health`)).text();
       slow.push(performance.now() - began);
-      if (process.env["TELL"] && performance.now() - began > 50)
-        console.log(
-          "slow",
-          Math.round(performance.now() - zero),
-          Math.round(performance.now() - began),
-          Math.round(peakMb(server.child.pid ?? 0)),
-        );
       await new Promise((done) => setTimeout(done, 40));
     }
   })();

@@ -97,6 +97,6 @@ export function coldReason(part: KeptPart, wholeG: number, targetCoreC: number):
   if (share(isFresh) > FRUIT_SHARE)
     return `${what} is fresh fruit or vegetable that was not baked: cut, it does not stand at room temperature.`;
   if (share((one) => isCreamy(one) || isCheese(one)) > CREAMY_SHARE) return `${what} is cream, yoghurt or the like that was not baked: it does not stand at room temperature.`; // prettier-ignore
-  if (share(isEgg) > FRESH_FEEDS_SHARE && activity.high > NOTHING_GROWS) return `${what} holds egg that was not baked: it does not stand at room temperature.`; // prettier-ignore
+  if (share(isEgg) > FRESH_FEEDS_SHARE) return `${what} holds egg that was not baked: it does not stand at room temperature.`; // prettier-ignore
   return share(feeds) > FRESH_FEEDS_SHARE && grows(activity.high, ph, false) ? `${what} is moist, holds milk, egg or the like and is not sour: bacteria grow in it at room temperature.` : null; // prettier-ignore
 }
