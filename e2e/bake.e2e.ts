@@ -1,4 +1,4 @@
-import { ready } from "../packages/core/src/analyse";
+import { ready } from "../packages/core/src/balance/analyse";
 import { simulateStart } from "../packages/core/src/bake/simulate";
 import type { Simulation } from "../packages/core/src/bake/simulation";
 import { faultsOf, type Kitchen, openKitchen, phone, readingOf, wide } from "./kitchen";

@@ -22,7 +22,7 @@ import {
   swap,
 } from "@uprise/core";
 import { sampledRange } from "@uprise/core/src/bake/sensitivity";
-import { ready } from "@uprise/core/src/analyse";
+import { ready } from "@uprise/core/src/balance/analyse";
 import { simulateStart } from "@uprise/core/src/bake/simulate";
 import { type Steps, stepsFor, twiceAsFine } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";

@@ -1,45 +1,12 @@
 import { writeFileSync } from "node:fs";
-import { type Kind, profileOf, type Process, type Vessel, type Oven } from "@uprise/core";
-import { ready, baked } from "@uprise/core/src/analyse";
+import { ready, baked } from "@uprise/core/src/balance/analyse";
 import { brownWord } from "@uprise/core/src/bake/browning";
 import { modelTable } from "@uprise/core/src/bake/model";
 import { stepsFor, twiceAsFine } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
-import table from "@uprise/core/src/bake/data/kitchen-windows.json";
-
-/** A kitchen window: what bakers' books and kitchens say of a typical batter of a kind in such a pan and oven. */
-interface Window {
-  name: string;
-  /** Half of them by the parity of a hash of their name: what the constants were fitted to, and what only checks them. */
-  use: "fit" | "check";
-  kind: Kind;
-  batchG?: number;
-  lines?: { ingredientId: string; grams: number }[];
-  vessel: Vessel;
-  celsius: number;
-  mode?: NonNullable<Oven["mode"]>;
-  method?: NonNullable<Process["method"]>;
-  doneWhen?: NonNullable<Process["doneWhen"]>;
-  /** Minutes; loss in the oven, %; baked volume, mL/g. */
-  minutes: [number, number];
-  loss?: [number, number];
-  mlPerG?: [number, number];
-  /** % wider; words for colours, from and to. */
-  spread?: [number, number];
-  top?: [string, string];
-  base?: [string, string];
-  rim?: [string, string];
-}
+import { inputOf, type Window, windows } from "@uprise/core/corpus/kitchen-windows";
 
 const WIDENED = 0.1;
-const windows = table as unknown as Window[];
-const inputOf = ({ kind, batchG, lines, vessel, celsius, mode, method, doneWhen }: Window) => ({
-  kind,
-  ...(lines ? { lines } : { batchG: batchG ?? 900 }),
-  vessel,
-  oven: { celsius, mode: mode ?? ("still" as const) },
-  process: { method: method ?? profileOf(kind).method, ...(doneWhen ? { doneWhen } : {}) },
-});
 const order = ["pale", "light gold", "golden", "deep brown", "dark"];
 const colour = (minutes: number, range: [string, string] | undefined): string => {
   const word = brownWord(minutes);

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { readings } from "../src/analyse";
+import { readings } from "../src/balance/analyse";
 import { findingIds, findingLimits } from "../src/balance/finding";
 import { fillVessel } from "../src/bake/geometry";
 import { catalogue, shelfWith } from "../src/pantry/catalogue";

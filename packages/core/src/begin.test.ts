@@ -1,4 +1,4 @@
-import { readings } from "./analyse";
+import { readings } from "./balance/analyse";
 import { analyseText, answered, beginKind, formulaFrom, mended, type Mending, mendingKey } from "./begin";
 import { isOpen, isWeighed } from "./formula/components";
 import { type FormulaLine, formulaSchema } from "./formula/formula";

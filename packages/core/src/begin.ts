@@ -1,5 +1,5 @@
 import { stagesFromText } from "./formula/stage";
-import { analyse, type Analysis, type AnalyseInput, defaultsOf } from "./analyse";
+import { analyse, type Analysis, type AnalyseInput, defaultsOf } from "./balance/analyse";
 import type { Finding } from "./balance/finding";
 import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine, Pasted, Said } from "./formula/formula";

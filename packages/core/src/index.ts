@@ -1,4 +1,4 @@
-export * from "./analyse";
+export * from "./balance/analyse";
 export * from "./read";
 export * from "./begin";
 export * from "./errors";
@@ -49,7 +49,6 @@ export * from "./bake/pan-swap";
 export * from "./bake/race";
 export * from "./bake/simulation";
 export * from "./bake/simulate";
-export * from "./bake/carry";
 export { rangeOfFactors } from "./bake/sensitivity";
 export { brownWord } from "./bake/browning";
 export type { Start } from "./bake/start";

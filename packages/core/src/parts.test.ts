@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { readings } from "./analyse";
+import { readings } from "./balance/analyse";
 import type { Formula } from "./formula/formula";
 import { blendFromLabel, sharesByOrder } from "./formula/label";
 import { asIngredient, type Book, expand, expandWeighed, formulaLineId } from "./formula/nested";

@@ -1,4 +1,5 @@
-import { type Analysis, defaultsOf, readings } from "./balance/readings";
+import { analyse } from "./balance/analyse";
+import { type Analysis, defaultsOf } from "./balance/readings";
 import { type FormulaComponent, type InputLine, placeOf, sortLines } from "./formula/components";
 import type { Formula, FormulaLine, Part } from "./formula/formula";
 import { type Book, expandWeighed } from "./formula/nested";
@@ -79,7 +80,7 @@ export function splitOf(formula: Formula, kitchen: Kitchen = bareKitchen): Split
   const parts = (formula.parts ?? []).map((part): JudgedPart => {
     const input = openPart(formula, part, kitchen);
     const weighs = sortLines(input.lines, input.components ?? [], kitchen.shelf).batter.some((line) => gramsOf(line) > 0);
-    return { part, analysis: weighs ? readings(input, kitchen.shelf) : null };
+    return { part, analysis: weighs ? analyse(input, kitchen.shelf, { frames: 0 }, "plain") : null };
   });
   const unused = dividable(formula).filter((component) => !(formula.parts ?? []).some((part) => takes(part, component)));
   return { parts, left: leftOf(formula), unused };

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { analyseText, formulaFrom, inputFrom } from "./begin";
-import { simulate } from "./analyse";
+import { simulate } from "./balance/analyse";
 import { readRecipe } from "./read";
 
 /** Recipes of our own as people paste them: mixed units, notes between the lines, ovens said in three ways. */

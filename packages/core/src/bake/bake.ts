@@ -1,22 +1,17 @@
 import { z } from "zod";
-import type { Process } from "../formula/process";
-import { type Item, massOf } from "../formula/resolve";
 import { type Range, rangeSchema, scaled, within } from "../measure/range";
-import type { Oven, Vessel } from "../pantry/vessel";
-import { airShare, type Gas, HANDLING_S } from "../lift/gas";
-import { condensedVolume } from "../body/density";
+import type { Vessel } from "../pantry/vessel";
 import { brownWord } from "./browning";
-import { crownOf, estimateBakedVolume, estimateMinutes } from "./estimate";
 import { fillVessel } from "./geometry";
-import { holdsWithCap } from "./outcome";
-import { outlineOf } from "./outline";
-import type { Simulation } from "./simulation";
+import { fidelities, type Simulation } from "./simulation";
 
 export const fillSchema = z.object({
   /** Batter over the vessel's volume to the rim; 0 for pieces without a wall. */
   fillFraction: z.number(),
   depthMm: z.number(),
-  crownMm: rangeSchema,
+  /** The highest point in the oven; null where it is not baked. */
+  crownMm: rangeSchema.nullable(),
+  /** Batter or crumb runs over: poured so, or in the oven. */
   overflow: z.boolean(),
   pieces: z.number(),
   pieceG: z.number(),
@@ -24,6 +19,9 @@ export const fillSchema = z.object({
   widthMm: z.number(),
 });
 export type Fill = z.infer<typeof fillSchema>;
+/** A fill with its bake. */
+export const bakedFillSchema = fillSchema.extend({ crownMm: rangeSchema });
+export type BakedFill = z.infer<typeof bakedFillSchema>;
 
 /** What a baker sees, feels or measures. */
 const signs = ["core", "golden", "dry", "skewer", "springs", "edge"] as const;
@@ -51,8 +49,8 @@ export const bakeSchema = z.object({
   /** How brown it is when it leaves the oven. */
   top: z.string().optional(),
   base: z.string().optional(),
-  /** How the minutes were found. */
-  method: z.enum(["estimate", "simulation"]),
+  /** How finely it was computed: what is coarse is wider, and within 3 % of the fine one. */
+  fidelity: z.enum(fidelities),
 });
 export type Bake = z.infer<typeof bakeSchema>;
 
@@ -66,51 +64,18 @@ export interface BakeTargets {
   sliced: boolean;
 }
 
-/** mL that the vessels hold with a crown over their rims, as the simulation judges it. */
-function capacityWithCap(vessel: Vessel, massG: number, { batterMl }: { batterMl: number }): number {
-  const { shape, pieces } = outlineOf(vessel, massG, batterMl);
-  return holdsWithCap(shape) * pieces * 1e6;
-}
-
-/** Fill and first estimate of the bake. Lengths in mm, times in minutes. Throws `bad-vessel`. */
-export function firstBake(
-  items: readonly Item[],
-  vessel: Vessel,
-  oven: Oven,
-  process: Process,
-  density: number,
-  gas: Gas,
-  targets: BakeTargets,
-): { fill: Fill; bake: Bake } {
-  const massG = massOf(items);
-  const filling = fillVessel(vessel, massG, density);
-  const condensed = condensedVolume(items);
-  const air = filling.batterMl * airShare[process.method ?? "muffin"].mid;
-  const seconds = HANDLING_S + (process.restMinutes ?? 0) * 60;
-  const baked = estimateBakedVolume(gas, air, condensed, massG, seconds, process.batterC ?? process.kitchenC ?? 22);
-  const crown = crownOf(filling, baked);
-  const minutes = estimateMinutes(filling, oven);
-  const height = filling.heightMm;
+/** How a batter lies in its vessel before any oven, lengths in mm. Throws `bad-vessel`. */
+export function pouredFill(vessel: Vessel, massG: number, density: number): Fill {
+  const { fillFraction, depthMm, pieces, pieceG, heightMm, widthMm } = fillVessel(vessel, massG, density);
   return {
-    fill: {
-      fillFraction: filling.fillFraction,
-      depthMm: filling.depthMm,
-      crownMm: crown,
-      overflow: height !== null && (filling.fillFraction > 1 || baked.mid > capacityWithCap(vessel, massG, filling)),
-      pieces: filling.pieces,
-      pieceG: filling.pieceG,
-      rimMm: height,
-      widthMm: filling.widthMm,
-    },
-    bake: {
-      minutes,
-      checkAtMinutes: Math.max(1, Math.floor(minutes.low)),
-      targetCoreC: targets.targetCoreC,
-      signs: targets.signs,
-      lossPercent: targets.lossPercent,
-      restBeforeCuttingMinutes: targets.restBeforeCuttingMinutes,
-      method: "estimate",
-    },
+    fillFraction,
+    depthMm,
+    crownMm: null,
+    overflow: heightMm !== null && fillFraction > 1,
+    pieces,
+    pieceG,
+    rimMm: heightMm,
+    widthMm,
   };
 }
 
@@ -148,26 +113,14 @@ function signsOf(simulation: Simulation): Partial<Bake> {
   };
 }
 
-/** Fill and bake read from a simulation. Throws `bad-vessel`. */
-export function simulatedBake(
-  items: readonly Item[],
-  vessel: Vessel,
-  density: number,
-  targets: BakeTargets,
-  simulation: Simulation,
-): { fill: Fill; bake: Bake } {
-  const filling = fillVessel(vessel, massOf(items), density);
-  const growth = GROWTH_SPREAD * Math.max(0, simulation.highestMm - filling.depthMm);
+/** Fill and bake read from a simulation. */
+export function bakeOf(poured: Fill, targets: BakeTargets, simulation: Simulation): { fill: BakedFill; bake: Bake } {
+  const growth = GROWTH_SPREAD * Math.max(0, simulation.highestMm - poured.depthMm);
   return {
     fill: {
-      fillFraction: filling.fillFraction,
-      depthMm: filling.depthMm,
+      ...poured,
       crownMm: { low: simulation.highestMm - growth, mid: simulation.highestMm, high: simulation.highestMm + growth },
-      overflow: filling.heightMm !== null && (filling.fillFraction > 1 || simulation.top === "over the rim"),
-      pieces: filling.pieces,
-      pieceG: filling.pieceG,
-      rimMm: filling.heightMm,
-      widthMm: filling.widthMm,
+      overflow: poured.overflow || (poured.rimMm !== null && simulation.top === "over the rim"),
     },
     bake: {
       minutes: simulation.done,
@@ -178,7 +131,7 @@ export function simulatedBake(
       restBeforeCuttingMinutes: targets.sliced ? simulation.cutAfterMinutes : simulation.biteAfterMinutes,
       ...waitOf(simulation),
       ...signsOf(simulation),
-      method: "simulation",
+      fidelity: simulation.fidelity,
     },
   };
 }

@@ -4,7 +4,7 @@ import { standardModel } from "./model";
 import { heapHeight, heapRadius, standsUpright } from "./heap";
 import { flowOut } from "./spread";
 import { prepare } from "./kernel";
-import { ready } from "../analyse";
+import { ready } from "../balance/analyse";
 import { stepsFor } from "./start";
 import { volumeOf } from "./section";
 

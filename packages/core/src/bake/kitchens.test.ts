@@ -1,43 +1,10 @@
-import { baked, ready } from "../analyse";
-import { profileOf } from "../balance/bands";
-import type { Kind } from "../formula/kinds";
-import type { Process } from "../formula/process";
-import type { Oven, Vessel } from "../pantry/vessel";
+import { inputOf, windows } from "../../corpus/kitchen-windows";
+import { baked, ready } from "../balance/analyse";
 import { brownWord } from "./browning";
 import { stepsFor, twiceAsFine } from "./start";
 import { bakeThrough } from "./through";
-import table from "./data/kitchen-windows.json";
-
-interface Window {
-  name: string;
-  /** Half of them by the parity of a hash of their name: what the constants were fitted to, and what only checks them. */
-  use: "fit" | "check";
-  kind: Kind;
-  batchG?: number;
-  lines?: { ingredientId: string; grams: number }[];
-  vessel: Vessel;
-  celsius: number;
-  mode?: NonNullable<Oven["mode"]>;
-  method?: NonNullable<Process["method"]>;
-  doneWhen?: NonNullable<Process["doneWhen"]>;
-  minutes: [number, number];
-  loss?: [number, number];
-  mlPerG?: [number, number];
-  spread?: [number, number];
-  top?: [string, string];
-  base?: [string, string];
-  rim?: [string, string];
-}
 
 const words = ["pale", "light gold", "golden", "deep brown", "dark"];
-const windows = table as unknown as Window[];
-const inputOf = ({ kind, batchG, lines, vessel, celsius, mode, method, doneWhen }: Window) => ({
-  kind,
-  ...(lines ? { lines } : { batchG: batchG ?? 900 }),
-  vessel,
-  oven: { celsius, mode: mode ?? ("still" as const) },
-  process: { method: method ?? profileOf(kind).method, ...(doneWhen ? { doneWhen } : {}) },
-});
 const bakes = windows.map((window) => ({
   window,
   simulation: baked(inputOf(window), undefined, { frames: 0, spread: 0 }).simulation,

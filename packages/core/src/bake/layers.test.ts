@@ -1,4 +1,4 @@
-import { analyse, type AnalyseInput, ready, simulate } from "../analyse";
+import { analyse, type AnalyseInput, ready, simulate } from "../balance/analyse";
 import { typicalLines } from "../balance/bands";
 import type { FormulaComponent, InputLine } from "../formula/components";
 import { prepare, step, tablesFor } from "./kernel";

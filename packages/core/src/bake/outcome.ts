@@ -108,7 +108,7 @@ function marksOf({ marks }: Trace): Simulation["marks"] {
 }
 
 /** Everything that is read from a trace, but for the range of `done` and its sensitivities. */
-export function outcomeOf(trace: Trace): Omit<Simulation, "done" | "sensitivity" | "notes" | "checkAtMinutes"> {
+export function outcomeOf(trace: Trace): Omit<Simulation, "fidelity" | "done" | "sensitivity" | "notes" | "checkAtMinutes"> {
   const { run, start, samples, outSample, outS, doneS } = trace;
   const { section } = run;
   const out = samples[outSample]!;

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { readings } from "../analyse";
+import { readings } from "../balance/analyse";
 import { vesselLibrary, type Vessel } from "../pantry/vessel";
 import { ballMm, divide, type Division } from "./divide";
 import { fillVessel } from "./geometry";

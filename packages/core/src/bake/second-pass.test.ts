@@ -1,4 +1,4 @@
-import { ready, simulate } from "../analyse";
+import { ready, simulate } from "../balance/analyse";
 import type { AnalyseInput } from "../formula/open";
 import type { Vessel } from "../pantry/vessel";
 import { stepsFor } from "./start";

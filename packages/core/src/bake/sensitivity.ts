@@ -21,12 +21,19 @@ export interface Sensitivity {
   percent: number;
 }
 
-/** A grid coarse enough to be run several times; only ratios of its minutes are used. */
-export const coarse = ({ grid, dt, firstDt }: Steps): Steps => ({
+/** A grid rough enough to be run several times; only ratios of its minutes are used. */
+export const rough = ({ grid, dt, firstDt }: Steps): Steps => ({
   grid: { ...grid, layers: Math.max(12, grid.layers >> 1), columns: Math.min(6, grid.columns) },
   dt: dt * 2,
   firstDt: Math.min(5, firstDt * 2),
 });
+
+/** What the runs below leave open at most, as ln: told before they are made, so that what they find lies within it. */
+const OPEN = { oven: 0.28, hob: 0.45, perMass: 1.5 };
+
+/** ln of the factor by which the minutes of a coarse bake may be off either way, before anything is varied. */
+export const openSpread = ({ oven }: Start, massSpread: number): number =>
+  Math.hypot(oven.mode === "hob" ? OPEN.hob : OPEN.oven, OPEN.perMass * massSpread);
 
 interface Case {
   input: string;
@@ -86,12 +93,12 @@ export interface Uncertainty {
 
 /** What the uncertain inputs leave open, by a small deterministic set of coarse runs; independent, so they add in quadrature. */
 export function uncertaintyOf(start: Start, steps: Steps, massSpread: number): Uncertainty {
-  const rough = coarse(steps);
-  const base = bakeThrough(start, rough).doneS;
+  const grid = rough(steps);
+  const base = bakeThrough(start, grid).doneS;
   if (base === null) return { sensitivity: [], spread: LEAST };
   let square = LEAST ** 2;
   const sensitivity = casesOf(start, massSpread).map(({ input, change, start: moved, model, atLeast }): Sensitivity => {
-    const done = bakeThrough(moved, rough, { model }).doneS ?? 2 * base;
+    const done = bakeThrough(moved, grid, { model }).doneS ?? 2 * base;
     const log = Math.max(Math.log(done / base), atLeast ?? 0);
     square += log ** 2;
     return { input, change, percent: Math.round(1000 * (Math.exp(log) - 1)) / 10 };
@@ -116,8 +123,8 @@ const TAIL = 0.1;
  * of the middle. A run is the same whoever does it, so that they can be shared out. Null where the bake is not done.
  */
 export function sampledFactors(start: Start, steps: Steps, massSpread: number, from: number, to: number): number[] | null {
-  const rough = coarse(steps);
-  const base = bakeThrough(start, rough).doneS;
+  const grid = rough(steps);
+  const base = bakeThrough(start, grid).doneS;
   if (base === null) return null;
   const { oven } = start;
   const air = convectionOf(oven.mode ?? "still");
@@ -142,7 +149,7 @@ export function sampledFactors(start: Start, steps: Steps, massSpread: number, f
       convection: between({ low: air.low, mid: air.h, high: air.high }, spread(k + 1)),
       massKg: start.massKg * (1 + 2 * massSpread * spread(k + 2)),
     };
-    found.push((bakeThrough(moved, rough, { model }).doneS ?? 2 * base) / base);
+    found.push((bakeThrough(moved, grid, { model }).doneS ?? 2 * base) / base);
   }
   return found;
 }

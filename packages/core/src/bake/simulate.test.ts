@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { analyse, analysisSchema, type AnalyseInput, baked, ready, readings, simulate } from "../analyse";
+import { analyse, analysisSchema, type AnalyseInput, baked, ready, readings, simulate } from "../balance/analyse";
 import { typicalLines } from "../balance/bands";
 import { kinds } from "../formula/kinds";
 import { catalogue } from "../pantry/catalogue";
@@ -232,11 +232,11 @@ describe("what is read from a bake", () => {
   test("is the same twice, to the last digit", () => {
     expect(simulate(loaf)).toEqual(whole);
   });
-  test("analyse takes fill and bake from it; the quick readings do not pretend to", () => {
+  test("analyse takes fill and bake from it; readings without the oven have none", () => {
     const full = analyse(muffins);
-    expect(full.bake.method).toBe("simulation");
-    expect(full.bake.minutes.mid).toBeCloseTo(minutes(muffins), 0);
-    expect(readings(muffins).bake.method).toBe("estimate");
+    expect(full.bake?.fidelity).toBe("fine");
+    expect(full.bake?.minutes.mid).toBeCloseTo(minutes(muffins), 0);
+    expect(readings(muffins)).toMatchObject({ bake: null, race: null, fill: { crownMm: null } });
     expect(full.lift).toEqual(readings(muffins).lift);
   });
 });

@@ -1,8 +1,8 @@
 import { wallOf } from "./cool";
 import { CUT_C, outcomeOf, tinS } from "./outcome";
-import { coarse, rangeOf, sampledFactors, sampledRange, uncertaintyOf } from "./sensitivity";
-import type { Simulation } from "./simulation";
-import { type Start, stepsFor, untilDone } from "./start";
+import { openSpread, rangeOf, rough, sampledFactors, sampledRange, uncertaintyOf } from "./sensitivity";
+import type { Fidelity, Simulation } from "./simulation";
+import { coarser, type Start, stepsFor, untilDone } from "./start";
 import { bakeThrough } from "./through";
 
 export interface SimulateOptions {
@@ -14,8 +14,10 @@ export interface SimulateOptions {
   runs?: number | undefined;
   /** About how many frames of the section to keep; 0 for none. */
   frames?: number | undefined;
-  /** On a grid half as fine: for comparing many bakes of one formula with each other. */
-  coarse?: boolean | undefined;
+  /** Fine where nothing is said. Coarse is there sooner, within 3 % of it, and its range holds the fine one. */
+  fidelity?: Fidelity | undefined;
+  /** On a grid whose minutes are off by some per cent: for comparing many such bakes of one formula with each other, never for telling. */
+  rough?: boolean | undefined;
   /** Stops when it leaves the oven. */
   withoutCooling?: boolean | undefined;
 }
@@ -29,7 +31,9 @@ const LOOK_BEFORE = 0.95;
 
 /** Bakes a start through oven, tin and rack and reads everything from it. */
 export function simulateStart(start: Start, massSpread: number, options: SimulateOptions = {}): Simulation {
-  const steps = options.coarse ? coarse(stepsFor(start)) : stepsFor(start);
+  const fidelity = options.fidelity ?? "fine";
+  const own = stepsFor(start);
+  const steps = options.rough ? rough(own) : fidelity === "coarse" ? coarser(own) : own;
   const cooling = { tinS: tinS(start), untilC: CUT_C - 2, longestS: LONGEST_COOLING_S };
   const trace = bakeThrough(start, steps, {
     minutes: options.minutes,
@@ -42,7 +46,11 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
   const doneS = trace.doneS ?? (openEnd === start || options.minutes !== undefined ? null : bakeThrough(openEnd, steps).doneS);
   const doneMinutes = (doneS ?? trace.outS) / 60;
   const { spread, sensitivity } =
-    options.spread === undefined ? uncertaintyOf(openEnd, steps, massSpread) : { spread: options.spread, sensitivity: [] };
+    options.spread !== undefined
+      ? { spread: options.spread, sensitivity: [] }
+      : fidelity === "coarse"
+        ? { spread: openSpread(start, massSpread), sensitivity: [] }
+        : uncertaintyOf(openEnd, steps, massSpread);
   const sampled = options.runs ? sampledRange(openEnd, steps, massSpread, options.runs) : null;
   const done = sampled
     ? { low: doneMinutes * sampled.low, mid: doneMinutes, high: doneMinutes * sampled.high }
@@ -68,7 +76,7 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
   if (outcome.pale) notes.push("It is taken out before it has its colour: waiting for it would dry it out.");
   if (outcome.gummy.share > 0.02) notes.push("Part of the crumb has not set or is over-wet when it leaves the oven.");
   if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);
-  return { ...outcome, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };
+  return { ...outcome, fidelity, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };
 }
 
 /** Some of the many coarse runs over all that is uncertain, as factors of the minutes; see `sampledFactors`. */

@@ -6,6 +6,10 @@ import { judgedBy } from "./judged";
 /** How the top stands when it has cooled. */
 export const tops = ["domed", "flat", "peaked", "sunken", "over the rim"] as const;
 
+/** How finely a bake is computed. */
+export const fidelities = ["coarse", "fine"] as const;
+export type Fidelity = (typeof fidelities)[number];
+
 const shown = z.object({
   /** Seconds from the oven door. */
   time: z.number(),
@@ -20,6 +24,7 @@ const shown = z.object({
 
 /** A bake as computed: curves over time, the section, and what is read from them. */
 export const simulationSchema = z.object({
+  fidelity: z.enum(fidelities),
   /** Seconds from the oven door, through oven, tin and rack; all curves stand on them. */
   times: z.array(z.number()),
   phases: z.array(z.enum(["oven", "tin", "rack"])),

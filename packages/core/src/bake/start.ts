@@ -142,6 +142,12 @@ export function stepsFor(start: Start): Steps {
   return depth > DEEP_M ? STEPS.deepTin : STEPS.tin;
 }
 
+/** The same with three quarters of the columns: minutes, crown and loss within 3 % (docs/science/ovens.md). */
+export const coarser = (steps: Steps): Steps => ({
+  ...steps,
+  grid: { ...steps.grid, columns: Math.ceil(0.75 * steps.grid.columns) },
+});
+
 /** The same twice as fine in every direction, with steps of a quarter: what the error of a grid is told by. */
 export const twiceAsFine = ({ grid, dt, firstDt }: Steps): Steps => ({
   grid: {

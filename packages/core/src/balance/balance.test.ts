@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { readings, type AnalyseInput } from "../analyse";
+import { readings, type AnalyseInput } from "./analyse";
 import { isWeighed } from "../formula/components";
 import { resolve, type WeighedLine } from "../formula/resolve";
 import { builtInShelf, ingredientOf } from "../pantry/catalogue";

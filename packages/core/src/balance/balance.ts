@@ -16,7 +16,7 @@ import {
   readingsOf,
   withoutOf,
 } from "./proposal";
-import { type Analysis, readingsPlain, type Thought, thinking } from "./readings";
+import { type Analysis, readings, type Thought, thinking } from "./readings";
 import { waysOut } from "./remedies";
 import { shortName } from "./remedy-words";
 
@@ -97,7 +97,7 @@ interface State {
  * question has the same answer everywhere. Masses in g. Throws what `analyse` throws.
  */
 export function balance(input: Opened, options: BalanceOptions = {}, shelf: Shelf = builtInShelf): Proposals {
-  const before = readingsPlain(input, shelf);
+  const before = readings(input, shelf);
   const { batter, rest, open } = movableOf(input, shelf);
   const without = withoutOf(open);
   const faults = faultsIn(before.findings);
@@ -266,7 +266,7 @@ function described(task: Task, { thought }: State, moved: ReturnType<typeof chan
   const toG = new Map(moved.map(({ ingredient, toG: to }) => [ingredient.id, Math.round(to * 100) / 100]));
   const lines = linesAfter(task.input.lines, toG);
   const all = [...lines, ...task.rest];
-  const after = readingsPlain({ ...task.input, lines: all }, task.shelf);
+  const after = readings({ ...task.input, lines: all }, task.shelf);
   const changes = moved.map(({ ingredient, fromG }) => ({ ingredientId: ingredient.id, fromG, toG: toG.get(ingredient.id) ?? 0 }));
   if (changes.length === 0) return null;
   const had = allergensOf([...task.input.lines, ...task.rest], task.shelf);

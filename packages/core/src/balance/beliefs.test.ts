@@ -1,4 +1,4 @@
-import { baked, readings } from "../analyse";
+import { baked, readings } from "./analyse";
 import type { AnalyseInput } from "../formula/open";
 import { typicalLines } from "./bands";
 import { beliefsOf } from "./beliefs";

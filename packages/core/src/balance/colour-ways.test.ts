@@ -1,4 +1,4 @@
-import { simulate } from "../analyse";
+import { simulate } from "./analyse";
 import { beginKind } from "../begin";
 import { pansForDepth, panOptions, rolledThickness } from "../bake/pan-swap";
 import type { Simulation } from "../bake/simulation";

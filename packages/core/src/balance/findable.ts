@@ -1,4 +1,4 @@
-import type { Bake, Fill } from "../bake/bake";
+import type { Fill } from "../bake/bake";
 import type { Simulation } from "../bake/simulation";
 import type { Body } from "../body/body";
 import type { Kind } from "../formula/kinds";
@@ -9,7 +9,7 @@ import type { Item } from "../formula/resolve";
 import type { LiftParts } from "../lift/lift";
 import type { Measures } from "../measure/units";
 import type { Oven, Vessel } from "../pantry/vessel";
-import type { Again } from "./ways";
+import type { Prove } from "./ways";
 
 /** All that findings are read from. */
 export interface Findable {
@@ -26,11 +26,7 @@ export interface Findable {
   lift: LiftParts;
   body: Body;
   fill: Fill;
-  bake: Bake;
-  /** What would be found after a change, for fixes that hold; without it none is told. */
-  again?: Again | undefined;
-  /** The same with the oven in it, where the bake has been simulated. */
-  againBaked?: Again | undefined;
-  /** Where the bake has been simulated. */
+  /** Where it is baked. */
   simulation?: Simulation | undefined;
+  prove: Prove;
 }

@@ -35,9 +35,6 @@ export const findingLimits = {
   binderMost: 2.2,
   fillMost: 0.8,
   fillLeast: 0.3,
-  /** Depth and temperature at which a crust is usually dark before the centre is done. */
-  deepMm: 45,
-  deepOvenC: 190,
   /** Browning of the top, in minutes at 150 °C, that is plainly dark. */
   darkTop: 16,
   /** pH at which red fruit turns grey-blue and seeds turn green. */

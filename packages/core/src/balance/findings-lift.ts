@@ -11,12 +11,12 @@ import { bandReadings, profileOf } from "./bands";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findable";
 import { colourWays, doubledWays, excessWays, liftWays, powderHighWays, unmetWays } from "./remedies-leavening";
-import { type Again, fixOf } from "./ways";
+import type { Prove } from "./ways";
 
 export const idsOf = (items: readonly Item[], test: (item: Item) => boolean): string[] =>
   items.filter(test).map((item) => item.ingredient.id);
 
-export function liftFindings({ items, kind, measures, process, lift: { lift, ledger, gas }, again }: Findable): Finding[] {
+export function liftFindings({ items, kind, measures, process, lift: { lift, ledger, gas }, prove }: Findable): Finding[] {
   const out: Finding[] = [];
   const mass = massOf(items);
   const flour = crumbOf(items);
@@ -29,7 +29,7 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
       severity: soapy ? "stop" : "caution",
       message: `${gramsText(residual)} of soda finds no acid: expect a soapy edge and a dark crust.`,
       why: `The soda and powder bring ${mmol(ledger.soda.mid)} of bicarbonate and the acids meet ${mmol(Math.max(0, ledger.acid.mid))}. What is left stays as carbonate; the crumb comes to pH ${lift.ph.mid.toFixed(1)}.`,
-      ...fixOf("soda-unmet", unmetWays(items, flour, residual, ledger.residualMmol, measures), again),
+      ...prove("soda-unmet", () => unmetWays(items, flour, residual, ledger.residualMmol, measures)),
       ingredientIds: sodaIds,
     });
   }
@@ -41,14 +41,14 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
       severity: lift.ph.mid < limits.tangyPh - 0.8 || pouredAcid(items) > 0.5 * excess ? "caution" : "note",
       message: `${mmol(excess)} of acid finds no soda: the crumb comes to pH ${lift.ph.mid.toFixed(1)}, tangy and pale.`,
       why: `The acids bring ${mmol(ledger.acid.mid)} and the soda ${mmol(ledger.soda.mid)}. Where a tang is wanted this is no fault.`,
-      ...fixOf("acid-excess", excessWays(items, flour, excess, measures, again), again),
+      ...prove("acid-excess", (again) => excessWays(items, flour, excess, measures, again)),
       ingredientIds: ledger.entries.filter((e) => e.acid.mid > 0.1 * ledger.acid.mid).map((e) => e.ingredientId),
     });
   }
   // What to do about the soda is said once, by the graver finding.
   const told = out.some(({ id }) => id === "soda-unmet");
   out.push(
-    ...amountFindings(items, flour, measures, again).map(({ fix, ...finding }): Finding =>
+    ...amountFindings(items, flour, measures, prove).map(({ fix, ...finding }): Finding =>
       told && finding.id === "powder-high" && finding.ingredientIds.includes("soda")
         ? finding
         : { ...finding, ...(fix ? { fix } : {}) },
@@ -64,7 +64,7 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
       severity: "caution",
       message: `${Math.round(readings.gasMlPer100g)} mL of gas per 100 g of batter is little for ${kindName[kind].toLowerCase()}: expect a low, close crumb.`,
       why: `${kindName[kind]} usually has ${band.low} to ${band.high} mL. ${profileOf(kind).why}`,
-      ...fixOf("lift-low", liftWays(items, flour, measures, again), again),
+      ...prove("lift-low", (again) => liftWays(items, flour, measures, again)),
       ingredientIds: sodaIds,
     });
   }
@@ -77,21 +77,17 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
       severity: "caution",
       message: `After ${Math.round(rest)} min on the bench more than a quarter of the oven's lift is gone.`,
       why: `With these acids a quarter is gone after ${quarter < 10 ? quarter.toFixed(1) : Math.round(quarter)} min: acids that are already dissolved react at once, a double-acting powder keeps most for the oven.`,
-      ...fixOf(
-        "lift-early",
-        [
-          { say: "let the flours rest without the leavening and whisk it in at the end", process: { ...process, restMinutes: 0 } },
-          {
-            say: `bake within ${Math.max(1, Math.floor(quarter))} min`,
-            process: { ...process, restMinutes: Math.max(1, Math.floor(quarter)) },
-          },
-        ],
-        again,
-      ),
+      ...prove("lift-early", () => [
+        { say: "let the flours rest without the leavening and whisk it in at the end", process: { ...process, restMinutes: 0 } },
+        {
+          say: `bake within ${Math.max(1, Math.floor(quarter))} min`,
+          process: { ...process, restMinutes: Math.max(1, Math.floor(quarter)) },
+        },
+      ]),
       ingredientIds: sodaIds,
     });
   }
-  out.push(...colourFindings(items, lift.ph, measures, again));
+  out.push(...colourFindings(items, lift.ph, measures, prove));
   return out;
 }
 
@@ -128,7 +124,7 @@ const pouredAcid = (items: readonly Item[]): number =>
 /** Kinds that steam alone may lift. */
 const steamKinds = new Set<Kind>(["pourable-batter", "flatbread"]);
 
-function amountFindings(items: readonly Item[], flour: number, measures: Measures, again: Again | undefined): Finding[] {
+function amountFindings(items: readonly Item[], flour: number, measures: Measures, prove: Prove): Finding[] {
   const out: Finding[] = [];
   if (flour <= 0) return out;
   // The trace of leavening in an egg replacer is no dose.
@@ -152,7 +148,7 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
         ? `${gramsText(soda?.massG ?? 0)} of soda is ${sodaPercent.toFixed(1)} % of the flour; was half of it meant?`
         : `${gramsText(powderG)} of powder is ${powderPercent.toFixed(1)} % of the flour: more powder does not mean more rise.`,
       why: "Over-expanded bubbles join and burst before the crumb sets, the middle sinks, and the salts of the leavening are tasted.",
-      ...fixOf("powder-high", powderHighWays(items, flour, measures), again),
+      ...prove("powder-high", () => powderHighWays(items, flour, measures)),
       ingredientIds: [...powders, ...blends, ...(isSoda && soda ? [soda] : [])].map((item) => item.ingredient.id),
     });
   }
@@ -163,7 +159,7 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
       severity: "caution",
       message: `The self-raising blend holds about ${gramsText(held)} of powder already.`,
       why: "A self-raising blend is leavened by its maker; powder or soda beside it adds to that. Both are counted here.",
-      ...fixOf("leavening-counted-twice", doubledWays(items, flour), again),
+      ...prove("leavening-counted-twice", () => doubledWays(items, flour)),
       ingredientIds: [...blends, ...powders].map((item) => item.ingredient.id),
     });
   }
@@ -174,7 +170,7 @@ function colourFindings(
   items: readonly Item[],
   ph: { mid: number; high: number },
   measures: Measures,
-  again: Again | undefined,
+  prove: Prove,
 ): Finding[] {
   const red = idsOf(items, (item) => item.ingredient.pigments?.includes("anthocyanin") === true);
   const green = idsOf(items, (item) => item.ingredient.pigments?.includes("chlorogenic") === true);
@@ -185,7 +181,7 @@ function colourFindings(
       severity: "note",
       message: `At pH ${ph.mid.toFixed(1)} red fruit turns mauve to grey-blue.`,
       why: "Anthocyanins are pink below pH 6, mauve near 7 and blue-grey above 7.5.",
-      ...fixOf("colour-shift", colourWays(items, measures, again), again),
+      ...prove("colour-shift", (again) => colourWays(items, measures, again)),
       ingredientIds: red,
     });
   }
@@ -195,7 +191,7 @@ function colourFindings(
       severity: "note",
       message: "Sunflower seeds and some nuts may turn the crumb green while it cools.",
       why: `Their chlorogenic acid turns green in an alkaline crumb, above about pH 8; this one may reach ${ph.high.toFixed(1)}. It is harmless.`,
-      ...fixOf("colour-shift", colourWays(items, measures, again), again),
+      ...prove("colour-shift", (again) => colourWays(items, measures, again)),
       ingredientIds: green,
     });
   }

@@ -6,18 +6,18 @@ import type { Process } from "../formula/process";
 import type { Vessel } from "../pantry/vessel";
 import { type Finding, findingLimits as limits } from "./finding";
 import type { Findable } from "./findable";
-import { fixOf, type Way, withMass } from "./ways";
+import { type Way, withMass } from "./ways";
 
 /** How the pan is filled, and what the simulated bake shows. */
 export function panFindings(given: Findable): Finding[] {
-  const { items, fill, kind, vessel } = given;
-  const again = given.againBaked ?? given.again;
+  const { items, fill, kind, vessel, prove } = given;
   const out: Finding[] = [];
   const walled = fill.rimMm !== null;
   const mass = massOf(items);
   if (walled && (fill.fillFraction > limits.fillMost || fill.overflow)) {
     // As full as a pan likes it, and so that its crown stays near the rim.
-    const crown = fill.overflow && fill.rimMm !== null ? (LIKED_CROWN * fill.rimMm) / fill.crownMm.mid : 1;
+    const crownMm = fill.crownMm?.mid ?? 0;
+    const crown = fill.overflow && fill.rimMm !== null && crownMm > 0 ? (LIKED_CROWN * fill.rimMm) / crownMm : 1;
     const most = Math.min(LIKED.high / fill.fillFraction, crown) * mass;
     const fits = (share: number): Way => ({
       say: `this pan takes about ${gramsText(measurable(share * most))}; bake the other ${gramsText(measurable(mass - share * most))} as muffins`,
@@ -30,9 +30,9 @@ export function panFindings(given: Findable): Finding[] {
     out.push({
       id: "pan-overfull",
       severity: fill.fillFraction > 0.95 || fill.overflow ? "stop" : "caution",
-      message: `The batter fills ${Math.round(100 * fill.fillFraction)} % of the pan and the crown is expected ${fill.crownMm.mid > (fill.rimMm ?? 0) ? `${Math.round(fill.crownMm.mid - (fill.rimMm ?? 0))} mm over the rim` : "at the rim"}.`,
+      message: `The batter fills ${Math.round(100 * fill.fillFraction)} % of the pan${crownMm === 0 ? "" : ` and the crown is expected ${crownMm > (fill.rimMm ?? 0) ? `${Math.round(crownMm - (fill.rimMm ?? 0))} mm over the rim` : "at the rim"}`}.`,
       why: "A gluten-free batter has little skin of its own: over the rim it runs instead of doming.",
-      ...fixOf("pan-overfull", [fits(1), fits(0.92), fits(0.82), second], again),
+      ...prove("pan-overfull", () => [fits(1), fits(0.92), fits(0.82), second], "oven"),
       ingredientIds: [],
     });
   }
@@ -42,17 +42,18 @@ export function panFindings(given: Findable): Finding[] {
       severity: "note",
       message: `The batter stands ${Math.round(fill.depthMm)} mm deep, ${Math.round(100 * fill.fillFraction)} % of the pan: it will be flat and dry early.`,
       why: "A shallow layer loses its water before it browns, and high walls shade it.",
-      ...fixOf(
+      ...prove(
         "pan-shallow",
-        [0.6, 0.5, 0.42].flatMap((aim): Way[] => {
-          const percent = Math.round((fill.fillFraction / aim) * 100);
-          const times = (aim / fill.fillFraction).toFixed(1);
-          return [
-            { say: `take a pan of about ${percent} % of this one's base`, vessel: smallerBase(vessel, percent / 100) },
-            { say: `make ${times} times the batch`, items: scaledItems(items, Number(times)) },
-          ];
-        }),
-        again,
+        () =>
+          [0.6, 0.5, 0.42].flatMap((aim): Way[] => {
+            const percent = Math.round((fill.fillFraction / aim) * 100);
+            const times = (aim / fill.fillFraction).toFixed(1);
+            return [
+              { say: `take a pan of about ${percent} % of this one's base`, vessel: smallerBase(vessel, percent / 100) },
+              { say: `make ${times} times the batch`, items: scaledItems(items, Number(times)) },
+            ];
+          }),
+        "oven",
       ),
       ingredientIds: [],
     });
@@ -109,74 +110,52 @@ function firmer({ items, oven }: Findable): Way[] {
   return [...less, ...hotter];
 }
 
+/** Degrees that an oven which is too cool might be set to. */
+const atCelsius = (oven: Findable["oven"], celsius: readonly number[]): Way[] =>
+  celsius.map((one) => ({ say: `bake at ${one} °C`, oven: { ...oven, celsius: one } }));
+
+/** What the bake shows. */
 function bakeFindings(given: Findable): Finding[] {
-  const { oven, fill, bake, simulation } = given;
-  const again = given.againBaked ?? given.again;
+  const { oven, simulation, prove } = given;
+  if (!simulation) return [];
   const out: Finding[] = [];
-  const walled = fill.rimMm !== null;
-  const why =
-    "Heat needs time in proportion to the depth squared; a hotter oven mostly hurries the crust. A dark top does not mean a done centre.";
-  if (simulation) {
-    const minutes = Math.round(simulation.minutes);
-    if (!simulation.reached && simulation.marks.core !== null) {
-      // Its inside is done: what it waits for is no matter of safety.
-      out.push({
-        id: "oven-too-cool",
-        severity: "caution",
-        message: `At ${oven.celsius} °C it is not ${simulation.judged === "snaps" ? "dry enough to snap" : "golden"} after ${minutes} min; its middle is done after ${Math.round(simulation.marks.core)}.`,
-        why: "Colour and dryness come late and faster with heat; the inside is done without them.",
-        ...fixOf(
-          "oven-too-cool",
-          [10, 20, 30].map((by): Way => ({
-            say: `bake at ${oven.celsius + by} °C`,
-            oven: { ...oven, celsius: oven.celsius + by },
-          })),
-          again,
-        ),
-        ingredientIds: [],
-      });
-    } else if (!simulation.reached) {
-      out.push({
-        id: "oven-too-cool",
-        severity: "stop",
-        message: `At ${oven.celsius} °C the middle does not reach ${Math.round(simulation.targetC)} °C in ${minutes} min.`,
-        why: "The crumb of such a bake sets, and is safe to eat, only when its middle has been that hot.",
-        ...fixOf(
-          "oven-too-cool",
-          [150, 160, 175, 190].map((celsius): Way => ({ say: `bake at ${celsius} °C`, oven: { ...oven, celsius } })),
-          again,
-        ),
-        ingredientIds: [],
-      });
-    } else if (oven.mode !== "hob" && simulation.browning.top > limits.darkTop) {
-      out.push({
-        id: "core-late",
-        severity: "caution",
-        message: `At ${oven.celsius} °C the top is dark well before the middle reaches ${Math.round(simulation.targetC)} °C, after ${minutes} min.`,
-        why,
-        ...fixOf("core-late", laterCrust(given), again),
-        ingredientIds: [],
-      });
-    }
-    if (simulation.reached && simulation.top === "sunken") {
-      out.push({
-        id: "top-sinks",
-        severity: "caution",
-        message: `The middle rises to ${Math.round(simulation.highestMm)} mm and is left at ${Math.round(simulation.cooledMm.middle)} mm.`,
-        why: "Its gas is gone before the crumb has set: too much lift too early, or a crumb too weak for it.",
-        ...fixOf("top-sinks", firmer(given), again),
-        ingredientIds: [],
-      });
-    }
-    return out;
-  }
-  if (fill.depthMm > limits.deepMm && oven.celsius >= limits.deepOvenC && oven.mode !== "hob" && walled) {
+  const minutes = Math.round(simulation.minutes);
+  if (!simulation.reached && simulation.marks.core !== null) {
+    // Its inside is done: what it waits for is no matter of safety.
+    out.push({
+      id: "oven-too-cool",
+      severity: "caution",
+      message: `At ${oven.celsius} °C it is not ${simulation.judged === "snaps" ? "dry enough to snap" : "golden"} after ${minutes} min; its middle is done after ${Math.round(simulation.marks.core)}.`,
+      why: "Colour and dryness come late and faster with heat; the inside is done without them.",
+      ...prove("oven-too-cool", () => atCelsius(oven, [10, 20, 30].map((by) => oven.celsius + by)), "oven"),
+      ingredientIds: [],
+    });
+  } else if (!simulation.reached) {
+    out.push({
+      id: "oven-too-cool",
+      severity: "stop",
+      message: `At ${oven.celsius} °C the middle does not reach ${Math.round(simulation.targetC)} °C in ${minutes} min.`,
+      why: "The crumb of such a bake sets, and is safe to eat, only when its middle has been that hot.",
+      ...prove("oven-too-cool", () => atCelsius(oven, [150, 160, 175, 190]), "oven"),
+      ingredientIds: [],
+    });
+  } else if (oven.mode !== "hob" && simulation.browning.top > limits.darkTop) {
     out.push({
       id: "core-late",
       severity: "caution",
-      message: `At ${oven.celsius} °C a batter ${Math.round(fill.depthMm)} mm deep is brown long before its centre reaches ${bake.targetCoreC} °C.`,
-      why,
-      ...fixOf("core-late", laterCrust(given), again),
+      message: `At ${oven.celsius} °C the top is dark well before the middle reaches ${Math.round(simulation.targetC)} °C, after ${minutes} min.`,
+      why: "Heat needs time in proportion to the depth squared; a hotter oven mostly hurries the crust. A dark top does not mean a done centre.",
+      ...prove("core-late", () => laterCrust(given), "oven"),
+      ingredientIds: [],
+    });
+  }
+  if (simulation.reached && simulation.top === "sunken") {
+    out.push({
+      id: "top-sinks",
+      severity: "caution",
+      message: `The middle rises to ${Math.round(simulation.highestMm)} mm and is left at ${Math.round(simulation.cooledMm.middle)} mm.`,
+      why: "Its gas is gone before the crumb has set: too much lift too early, or a crumb too weak for it.",
+      ...prove("top-sinks", () => firmer(given), "oven"),
       ingredientIds: [],
     });
   }

@@ -1,4 +1,4 @@
-import type { Fill } from "../bake/bake";
+import type { BakedFill } from "../bake/bake";
 import type { JudgedBy } from "../bake/judged";
 import { startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
@@ -24,7 +24,7 @@ export interface BakedBy {
   body: Body;
   gas: Gas;
   targets: { targetCoreC: number; judgedBy: JudgedBy };
-  fill: Fill;
+  fill: BakedFill;
   simulation: Simulation;
 }
 
@@ -59,8 +59,11 @@ const same = (a: Vessel, b: Vessel): boolean =>
   a.shape === b.shape &&
   (["lengthMm", "widthMm", "heightMm", "diameterMm", "pieces", "material"] as const).every((key) => a[key] === b[key]);
 
-/** Where the recipe's own word and the bake of this formula disagree. What the baker has changed since is no contradiction. */
-export function recipeFindings(said: Said | undefined, baked: BakedBy): Finding[] {
+/**
+ * Where the recipe's own word and the bake of this formula disagree. What the baker has changed since is no contradiction. With `ways` what would
+ * agree is baked too.
+ */
+export function recipeFindings(said: Said | undefined, baked: BakedBy, ways: boolean): Finding[] {
   if (!said) return [];
   const { items, vessel, oven, simulation } = baked;
   if (vessel.shape === "griddle" || oven.mode === "hob" || !simulation.reached) return [];
@@ -68,7 +71,7 @@ export function recipeFindings(said: Said | undefined, baked: BakedBy): Finding[
     same(said.vessel, vessel) &&
     (said.celsius === undefined || Math.abs(said.celsius - oven.celsius) <= SAME_K) &&
     Math.abs(massOf(items) - said.batterG) <= SAME_MASS * Math.max(1, said.batterG);
-  return asRecipe ? [...minutesFindings(said, baked), ...yieldFindings(said, baked), ...coreFindings(said, baked)] : [];
+  return asRecipe ? [...minutesFindings(said, baked, ways), ...yieldFindings(said, baked, ways), ...coreFindings(said, baked)] : [];
 }
 
 const startFor = ({ items, asides, oven, process, body, gas, targets }: BakedBy, vessel: Vessel): Start =>
@@ -82,7 +85,7 @@ function minutesIn(times: number, baked: BakedBy): number {
   return simulateStart(startFor(baked, split), 0, { frames: 0, spread: 0, withoutCooling: true }).done.mid;
 }
 
-function minutesFindings(said: Said, baked: BakedBy): Finding[] {
+function minutesFindings(said: Said, baked: BakedBy, ways: boolean): Finding[] {
   const { minutes } = said;
   // A bake that the text lays out in stages is compared where it is computed in stages.
   if (!minutes || ((said.stages?.length ?? 0) > 1 && !baked.process.stages)) return [];
@@ -94,7 +97,7 @@ function minutesFindings(said: Said, baked: BakedBy): Finding[] {
   // Longer in the oven than its core needs is no fault, unless it burns or dries: many bakes wait for their colour.
   if (shorter > longer && !suffers(minutes.low, baked)) return [];
   const where = said.panNamed ? vesselWord[baked.vessel.shape] : `the recipe names no pan, and ${vesselWord[baked.vessel.shape]}`;
-  const fix = longer > shorter ? moreVessels(minutes, baked) : null;
+  const fix = ways && longer > shorter ? moreVessels(minutes, baked) : null;
   return [
     {
       id: "recipe-differs",
@@ -136,7 +139,7 @@ function moreVessels(minutes: { low: number; high: number }, baked: BakedBy): st
   return null;
 }
 
-function yieldFindings({ pieces }: Said, baked: BakedBy): Finding[] {
+function yieldFindings({ pieces }: Said, baked: BakedBy, ways: boolean): Finding[] {
   const { vessel, fill, simulation, items } = baked;
   if (pieces === undefined || (vessel.shape !== "muffin" && vessel.shape !== "free") || fill.pieces === pieces) return [];
   const each = massOf(items) / pieces;
@@ -146,7 +149,9 @@ function yieldFindings({ pieces }: Said, baked: BakedBy): Finding[] {
       severity: "note",
       message: `The recipe makes ${pieces}; here it is ${fill.pieces}, of ${gramsText(fill.pieceG)} each.`,
       why: `${Math.round(simulation.done.mid)} min are for pieces of ${gramsText(fill.pieceG)}.`,
-      fix: `${pieces} of them are ${gramsText(each)} each and take about ${Math.round(minutesIn(pieces / fill.pieces, baked))} min.`,
+      ...(ways
+        ? { fix: `${pieces} of them are ${gramsText(each)} each and take about ${Math.round(minutesIn(pieces / fill.pieces, baked))} min.` }
+        : {}),
       ingredientIds: [],
     },
   ];

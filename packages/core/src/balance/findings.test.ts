@@ -1,4 +1,4 @@
-import { readings, type AnalyseInput, type Analysis } from "../analyse";
+import { readings, type AnalyseInput, type Analysis } from "./analyse";
 import { kinds } from "../formula/kinds";
 import { findingIds } from "./finding";
 import { consistencyAgainst, profileOf, typicalLines } from "./bands";
@@ -19,7 +19,7 @@ const good: Lines = {
   "powder-aluminium-free": 15,
   salt: 2.4,
 };
-const read = (lines: Lines, more?: AnalyseInput): Analysis => readings(sheet(lines, more));
+const read = (lines: Lines, more?: AnalyseInput): Analysis => readings(sheet(lines, more), undefined, true);
 const ids = (lines: Lines, more?: AnalyseInput): string[] => read(lines, more).findings.map((finding) => finding.id);
 const find = (id: string, lines: Lines, more?: AnalyseInput) => {
   const found = read(lines, more).findings.find((finding) => finding.id === id);

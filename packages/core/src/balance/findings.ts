@@ -13,7 +13,6 @@ import type { Findable } from "./findable";
 import { fermentsIn, idsOf, liftFindings } from "./findings-lift";
 import { panFindings } from "./findings-pan";
 import { binderWays, gumWays, liquidWays, trimWays } from "./remedies";
-import { fixOf } from "./ways";
 
 /** Everything that deserves a word about a formula, the gravest first. */
 export function findingsOf(read: Findable): Finding[] {
@@ -86,7 +85,7 @@ function cookedFindings({ asides }: Findable): Finding[] {
 /** From this share of pulse flour on, what it holds in itself holds a slice too. */
 const PULSE_HOLDS = 0.5;
 
-function binderFindings({ items, kind, body, again }: Findable): Finding[] {
+function binderFindings({ items, kind, body, prove }: Findable): Finding[] {
   const { adequacy, percent, kind: word } = body.binder;
   const wanted = profileOf(kind).binderPercent;
   const flour = crumbOf(items);
@@ -102,7 +101,7 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
           ? "Nothing here binds: the crumb will fall apart."
           : `The ${word} binds like ${percent.toFixed(1)} % xanthan; ${kindName[kind].toLowerCase()} usually has ${wanted.low} to ${wanted.high} %.`,
       why: "Without gluten a gum, psyllium, flax, chia or egg must hold the gas and the slice. Some bakers do without; this is no ban.",
-      ...fixOf("no-binder", binderWays(items, grams), again),
+      ...prove("no-binder", () => binderWays(items, grams)),
       ingredientIds: [],
     });
   }
@@ -115,7 +114,7 @@ function binderFindings({ items, kind, body, again }: Findable): Finding[] {
       severity: percent > most ? "caution" : "note",
       message: `The blend holds a gum already; with what is added it binds like ${percent.toFixed(1)} % xanthan.`,
       why: `${kindName[kind]} wants about ${wanted.low} to ${wanted.high} %. Too much gum gives a tight, gummy crumb.`,
-      ...fixOf("binder-doubled", gumWays(items), again),
+      ...prove("binder-doubled", () => gumWays(items)),
       ingredientIds: [...gummed, ...added].map((item) => item.ingredient.id),
     });
   }
@@ -144,7 +143,7 @@ function ordinaryShare(items: readonly Item[]): number {
   return base > 0 ? plain / base : 0;
 }
 
-function bodyFindings({ items, kind, body, process, lift, again }: Findable): Finding[] {
+function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Finding[] {
   const out: Finding[] = [];
   const profile = profileOf(kind);
   const side =
@@ -164,7 +163,7 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
         .map((c) => words[c])
         .join(" or ")}.`,
       why: `${profile.why} Its water and syrup are ${body.loading.mid.toFixed(2)} times what the dry things drink.`,
-      ...fixOf(id, liquidWays(items, kind, process, side), again),
+      ...prove(id, () => liquidWays(items, kind, process, side)),
       ingredientIds: [],
     });
   }
@@ -175,7 +174,7 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
       severity: "caution",
       message: `${Math.round(readings.waterPercent)} % water on the flour is little for ${kindName[kind].toLowerCase()}; ${water.low} to ${water.high} % is usual.`,
       why: `${profile.why} What is not wetted neither swells nor sets.`,
-      ...fixOf("too-dry", liquidWays(items, kind, process, 1), again),
+      ...prove("too-dry", () => liquidWays(items, kind, process, 1)),
       ingredientIds: [],
     });
   const over = (name: BandName, id: Finding["id"], what: string, why: string): void => {
@@ -187,7 +186,7 @@ function bodyFindings({ items, kind, body, process, lift, again }: Findable): Fi
       severity: readings[name] > band.high * 1.4 ? "caution" : "note",
       message: `${Math.round(readings[name])} % ${what} on the flour is much for ${kindName[kind].toLowerCase()}; ${band.low} to ${band.high} % is usual.`,
       why,
-      ...fixOf(id, trimWays(items, name, (band.high / 100) * crumbOf(items)), again),
+      ...prove(id, () => trimWays(items, name, (band.high / 100) * crumbOf(items))),
       ingredientIds: idsOf(items, (item) => item.ingredient.per100g[name === "sugarPercent" ? "sugars" : "fat"] > 30),
     });
   };

@@ -1,7 +1,7 @@
 import { CoreError } from "../errors";
 import type { InputLine } from "../formula/components";
 import { gramsOf, type Opened } from "../formula/open";
-import { readingsPlain as readings } from "./readings";
+import { readings as readings } from "./readings";
 import { allergensInWords } from "../pantry/allergen-words";
 import { builtInShelf, type Shelf } from "../pantry/catalogue";
 import type { Allergen, Ingredient } from "../pantry/ingredient";

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { type Bake, bakeSchema, type Fill, fillSchema, firstBake, simulatedBake } from "../bake/bake";
-import { type Race, raceOf, raceOfSimulation, raceSchema } from "../bake/race";
+import { type Bake, type BakedFill, bakeOf, bakeSchema, fillSchema, pouredFill } from "../bake/bake";
+import { type Race, raceOf, raceSchema } from "../bake/race";
 import { massSpreadOf, pouredDensity, startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
@@ -10,7 +10,7 @@ import { componentMasses, componentMassSchema, type ComponentMass, weighedAsides
 import { type InputLine, type OpenLine, openLineSchema, sortLines } from "../formula/components";
 import { bandNames, bandReadings, type KindProfile, profileOf, typicalLines } from "./bands";
 import type { Situation } from "./remedies";
-import type { Again, Changed } from "./ways";
+import { type Again, type Changed, fixOf, type Prove, unproven } from "./ways";
 import { type Said, saidSchema } from "../formula/formula";
 import { type Finding, findingSchema } from "./finding";
 import { byGravity, findingsOf } from "./findings";
@@ -42,13 +42,17 @@ export const analysisSchema = z.object({
   lift: liftSchema,
   body: bodySchema,
   fill: fillSchema,
-  bake: bakeSchema,
-  race: raceSchema,
+  /** Of the bake in the computer; null where there is none, and `unbaked` says why where it cannot be baked. */
+  bake: bakeSchema.nullable(),
+  race: raceSchema.nullable(),
+  unbaked: z.string().optional(),
   /** The bands of the kind with where this formula stands; percentages on flour and starch, gas in mL per 100 g. */
   bands: z.array(z.object({ name: z.enum(bandNames), low: z.number(), high: z.number(), value: z.number() })),
   findings: z.array(findingSchema),
 });
 export type Analysis = z.infer<typeof analysisSchema>;
+/** The same with its bake. */
+export type BakedAnalysis = Analysis & { fill: BakedFill; bake: Bake; race: Race };
 
 /** What is dropped lies as it comes to rest, where nothing says how it is shaped; a sheet's own thickness is for what is patted out. */
 function asDropped(kind: Kind, vessel: Vessel): Vessel;
@@ -88,6 +92,8 @@ interface Gathered {
   measures: Measures;
 }
 
+/** Room where nothing is said, °C. */
+const ROOM_C = 22;
 /** What weighs less than any scale shows is nothing, g. */
 const LEAST_G = 0.05;
 
@@ -128,9 +134,6 @@ const recipeOf = ({ minutes, celsius, coreC, pieces }: Said): NonNullable<Analys
   ...(pieces === undefined ? {} : { pieces }),
 });
 
-/** The same without fixes, for what only asks whether something is wrong. Throws as `readings`. */
-export const readingsPlain = (input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis => estimated(gather(input, shelf), false);
-
 /** A formula with something changed in thought, gathered again. */
 function changed(weighed: Gathered, { items = weighed.items, ...set }: Changed): Gathered {
   const given = { ...weighed.given, ...set } as Gathered["given"];
@@ -144,8 +147,8 @@ function changed(weighed: Gathered, { items = weighed.items, ...set }: Changed):
   };
 }
 
-/** What is found of a formula with a change in it: baked again where it was baked, else by the estimate. Each change is judged once. */
-function againOf(weighed: Gathered, baked: boolean): Again {
+/** What is found of a formula with a change in it, by itself or with the oven. Each change is judged once. */
+function againOf(weighed: Gathered, oven: boolean): Again {
   const known = new Map<string, readonly Finding[]>();
   return (change) => {
     const key = JSON.stringify([
@@ -157,22 +160,31 @@ function againOf(weighed: Gathered, baked: boolean): Again {
     const before = known.get(key);
     if (before) return before;
     const next = changed(weighed, change);
-    const found = (baked ? bakedQuickly(next) : estimated(next, false)).findings;
+    const found = (oven ? bakedCoarsely(next) : judge(next)).findings;
     known.set(key, found);
     return found;
   };
 }
 
+/** Ways out of what is found, proven with the oven where the bake shows it. */
+function proving(weighed: Gathered, baked: boolean): Prove {
+  const alone = againOf(weighed, false);
+  const inOven = baked ? againOf(weighed, true) : alone;
+  return (id, ways, oven) => {
+    const again = oven ? inOven : alone;
+    return fixOf(id, ways(again), again);
+  };
+}
+
+const startIn = ({ given: { vessel, oven, process }, items, asides, lift, body, targets }: Gathered): Start =>
+  startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
+
 /** A bake that only has to tell what is wrong with it. */
-function bakedQuickly(weighed: Gathered): Analysis {
-  const { given, items, asides, lift, body, targets } = weighed;
-  const { vessel, oven, process } = given;
-  const start = startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
-  if (unbakeable(start)) return estimated(weighed, false);
-  const simulation = simulateStart(start, 0, { frames: 0, spread: 0 });
-  const { fill, bake } = simulatedBake(items, vessel, pouredDensity(items, oven, process, body, lift.gas), targets, simulation);
-  const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
-  return judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation, false);
+function bakedCoarsely(weighed: Gathered): Analysis {
+  const start = startIn(weighed);
+  return unbakeable(start)
+    ? judge(weighed)
+    : judge(weighed, simulateStart(start, 0, { frames: 0, spread: 0, fidelity: "coarse" }));
 }
 
 /** A batter under thought: what is found of it, and all that ways out are looked for in. */
@@ -188,7 +200,7 @@ export function thinking(
   const weighed = gather(input, shelf);
   return {
     items: weighed.items,
-    of: (items) => {
+    of: (items): Thought => {
       const next = changed(weighed, { items });
       const { given, lift, body, measures } = next;
       const again = againOf(next, false);
@@ -206,9 +218,18 @@ export function thinking(
   };
 }
 
-function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation?: Simulation, fixes = true): Analysis {
-  const { given, items, asides, components, open, said, lift, body, measures } = weighed;
-  const { kind, oven, process } = given;
+function judge(weighed: Gathered, simulation: Simulation, prove?: Prove): BakedAnalysis;
+function judge(weighed: Gathered, simulation?: Simulation, prove?: Prove): Analysis;
+function judge(weighed: Gathered, simulation?: Simulation, prove: Prove = unproven): Analysis {
+  const { given, items, asides, components, open, said, lift, body, measures, targets } = weighed;
+  const { kind, vessel, oven, process } = given;
+  const density = pouredDensity(items, oven, process, body, lift.gas);
+  const poured = pouredFill(vessel, massOf(items), density);
+  const bench = {
+    benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
+    benchC: process.batterC ?? process.kitchenC ?? ROOM_C,
+  };
+  const { fill, bake } = simulation ? bakeOf(poured, targets, simulation) : { fill: poured, bake: null };
   return {
     given,
     batch: batchOf(items),
@@ -220,7 +241,7 @@ function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation
     body,
     fill,
     bake,
-    race,
+    race: simulation ? raceOf(simulation, lift.gas, bench) : null,
     bands: bandsOf(items, kind, lift.lift.gasMlPer100g.mid),
     findings: findingsOf({
       items,
@@ -228,50 +249,26 @@ function judge(weighed: Gathered, fill: Fill, bake: Bake, race: Race, simulation
       open,
       kind,
       measures,
-      vessel: given.vessel,
+      vessel,
       oven,
       process,
       lift,
       body,
       fill,
-      bake,
       simulation,
-      again: fixes ? againOf(weighed, false) : undefined,
-      againBaked: fixes && simulation ? againOf(weighed, true) : undefined,
+      prove,
     }),
   };
 }
 
 /**
- * The readings of a formula at once, with a first estimate in place of the bake: fast enough for every keystroke. Masses in g, amounts in
- * mmol per batch, lengths in mm, times in minutes, temperatures in °C.
+ * The readings of a formula without the oven: fast enough for every keystroke. Masses in g, amounts in mmol per batch, lengths in mm, times in
+ * minutes, temperatures in °C. With `ways` what would mend a finding is looked for too.
  * Throws `no-batch` without lines and batch, `empty-formula` when nothing weighs anything, `unknown-ingredient`, `bad-amount`, `bad-vessel`.
  */
-export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf): Analysis {
-  return estimated(gather(input, shelf));
-}
-
-function estimated(weighed: Gathered, fixes = true): Analysis {
-  const { given, items, lift, body, targets } = weighed;
-  const { vessel, oven, process } = given;
-  const { fill, bake } = firstBake(
-    items,
-    vessel,
-    oven,
-    process,
-    pouredDensity(items, oven, process, body, lift.gas),
-    lift.gas,
-    targets,
-  );
-  const race = raceOf({
-    gas: lift.gas,
-    benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60,
-    benchC: process.batterC ?? process.kitchenC ?? 22,
-    bakeMinutes: bake.minutes.mid,
-    targetC: bake.targetCoreC,
-    settingC: body.settingC.mid,
-  });
-  return judge(weighed, fill, bake, race, undefined, fixes);
+export function readings(input: AnalyseInput, shelf: Shelf = builtInShelf, ways = false): Analysis {
+  const weighed = gather(input, shelf);
+  return judge(weighed, undefined, ways ? proving(weighed, false) : unproven);
 }
 
 /** Less dry matter than this share of a batter is a soup: nothing sets, and nothing can be simulated. */
@@ -293,37 +290,33 @@ function unbakeable(start: Start): string | null {
     : null;
 }
 
-/** A formula ready to be baked: what a worker simulates, and how its simulation becomes readings. */
+/** How much is said of a bake: what is wrong with it; that and where the recipe says otherwise; and what would mend it, each baked again. */
+export type Depth = "plain" | "findings" | "ways";
+
+/** A formula ready to be baked: what is simulated, and how its simulation becomes readings. */
 export interface Ready {
   start: Start;
   massSpread: number;
-  /** The readings with a first estimate, as `readings` gives them; nothing is weighed twice. */
-  estimate: () => Analysis;
-  /** `fixes` false leaves out what would mend a finding, each of which is baked again. */
-  conclude: (simulation: Simulation, fixes?: boolean) => Analysis;
+  conclude: (simulation: Simulation, depth?: Depth) => BakedAnalysis;
 }
 
 /** Throws as `readings` does, and `not-a-batter`. */
 export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
   const weighed = gather(input, shelf);
-  const { given, items, asides, lift, body, targets } = weighed;
-  const { vessel, oven, process } = given;
-  const start = startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
+  const start = startIn(weighed);
   const why = unbakeable(start);
   if (why) throw new CoreError("not-a-batter", why, "lines");
-  const bench = { benchSeconds: HANDLING_S + (process.restMinutes ?? 0) * 60, benchC: start.batterC };
   return {
     start,
-    massSpread: massSpreadOf(items),
-    estimate: () => estimated(weighed),
-    conclude: (simulation, fixes = true) => {
-      const { fill, bake } = simulatedBake(items, vessel, pouredDensity(items, oven, process, body, lift.gas), targets, simulation);
-      const judged = judge(weighed, fill, bake, raceOfSimulation(simulation, lift.gas, bench), simulation, fixes);
-      if (!fixes) return judged;
+    massSpread: massSpreadOf(weighed.items),
+    conclude: (simulation, depth = "findings") => {
+      const ways = depth === "ways";
+      const judged = judge(weighed, simulation, ways ? proving(weighed, true) : unproven);
       // What is not weighed may be the whole difference.
-      if (!judged.final) return judged;
-      const by: BakedBy = { items, asides, vessel, oven, process, body, gas: lift.gas, targets, fill, simulation };
-      return { ...judged, findings: byGravity([...judged.findings, ...recipeFindings(weighed.said, by)]) };
+      if (depth === "plain" || !judged.final) return judged;
+      const { given, items, asides, lift, body, targets, said } = weighed;
+      const by: BakedBy = { items, asides, ...given, body, gas: lift.gas, targets, fill: judged.fill, simulation };
+      return { ...judged, findings: byGravity([...judged.findings, ...recipeFindings(said, by, ways)]) };
     },
   };
 }

@@ -90,9 +90,8 @@ export function excessWays(
   base: number,
   excess: number,
   measures: Measures,
-  again: Again | undefined,
+  again: Again,
 ): Way[] {
-  if (!again) return [];
   const ways: Way[] = [];
   const good = (next: readonly Item[]): boolean => holds("acid-excess", { items: next }, again);
   const sours = items
@@ -136,10 +135,9 @@ export function liftWays(
   items: readonly Item[],
   base: number,
   measures: Measures,
-  again: Again | undefined,
+  again: Again,
   may: (ingredient: Ingredient) => boolean = () => true,
 ): Way[] {
-  if (!again) return [];
   return powdersFor(items)
     .filter(may)
     .slice(0, 1)
@@ -272,9 +270,9 @@ export function sourWays(items: readonly Item[], base: number, residualMmol: num
 }
 
 /** Less soda until red fruit stays red and seeds stay brown. */
-export function colourWays(items: readonly Item[], measures: Measures, again: Again | undefined): Way[] {
+export function colourWays(items: readonly Item[], measures: Measures, again: Again): Way[] {
   const soda = items.find((item) => item.ingredient.id === "soda");
-  if (!soda || !again) return [];
+  if (!soda) return [];
   const less = leastThat(0, soda.massG, (by) =>
     holds("colour-shift", { items: withMass(items, soda.ingredient, soda.massG - by) }, again),
   );

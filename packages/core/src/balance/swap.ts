@@ -14,7 +14,7 @@ import { profileOf } from "./bands";
 import type { Finding } from "./finding";
 import swapTable from "./data/swaps.json";
 import { allergensOf, linesAfter, movableOf, proposedLine, type Proposal, type Proposals, readingsOf, withoutOf } from "./proposal";
-import { readingsPlain, thinking } from "./readings";
+import { readings, thinking } from "./readings";
 import { massIn, shortName } from "./remedy-words";
 import { freeAcid, type TradeContext, tradedGrams, tradeOf } from "./trade";
 import { type Batter, type Task, trimAcid, trimBody, trimGum, trimLift, trimWater, waterIn, withoutCautions } from "./trims";
@@ -67,7 +67,7 @@ export function swap(
     rest,
     items,
     of: thinking(batter, shelf).of,
-    before: readingsPlain(whole, shelf),
+    before: readings(whole, shelf),
     leaving,
     grams: replaced?.massG ?? 0,
     locked,
@@ -170,7 +170,7 @@ function report(
     return change === null ? line : { ...line, ingredientId: by.id, grams: change };
   });
   const lines = [...linesAfter(batter.lines, toG), ...others];
-  const final = readingsPlain({ ...whole, lines }, shelf);
+  const final = readings({ ...whole, lines }, shelf);
   const sums = told.map(({ word, unit, of, tolerance, least }) => {
     const sum = (list: readonly Item[]): number => list.reduce((all, item) => all + of(item), 0);
     const [a, b] = [sum(items), sum(after)];

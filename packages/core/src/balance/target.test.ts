@@ -1,4 +1,4 @@
-import { readings } from "../analyse";
+import { readings } from "./analyse";
 import { consistencies } from "../body/consistency";
 import type { Opened } from "../formula/open";
 import { builtInShelf, shelfWith } from "../pantry/catalogue";

@@ -1,4 +1,4 @@
-import { readings } from "../analyse";
+import { readings } from "./analyse";
 import type { Opened } from "../formula/open";
 import { usualAmounts } from "./usual";
 

@@ -46,15 +46,24 @@ export function holds(id: FindingId, way: Changed, again: Again): boolean {
 const MOST_TOLD = 2;
 
 /**
- * The ways that hold, in the order in which a baker would try them; each was applied and analysed again. Nothing where none does, and the
- * first unproven where there is nothing to prove it with (a formula that is itself only thought of).
+ * What mends a finding, in words. The ways are only looked for where they are asked for: each that is told was applied and analysed again, with the
+ * oven where `oven` says that the finding is of the bake.
  */
-export function fixOf(id: FindingId, ways: readonly (Way | null)[], again: Again | undefined): { fix?: string } {
-  const given = ways.filter((way) => way !== null);
-  if (!again) return {};
+export type Prove = (
+  id: FindingId,
+  ways: (again: Again) => readonly (Way | null)[],
+  oven?: "oven",
+) => { fix?: string };
+
+/** Nothing is looked for. */
+export const unproven: Prove = () => ({});
+
+/** The ways that hold, in the order in which a baker would try them; nothing where none does. */
+export function fixOf(id: FindingId, ways: readonly (Way | null)[], again: Again): { fix?: string } {
   const held: string[] = [];
   const kinds = new Set<string>();
-  for (const way of given) {
+  for (const way of ways) {
+    if (!way) continue;
     if (held.length >= MOST_TOLD) break;
     // Two amounts of the same are one way.
     const kind = way.say.replace(/[\d.]+[^ ]*|\([^)]*\)/g, "");

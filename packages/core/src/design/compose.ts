@@ -1,5 +1,5 @@
 import { bandReadings, profileOf } from "../balance/bands";
-import { defaultsOf, readingsPlain } from "../balance/readings";
+import { defaultsOf, readings } from "../balance/readings";
 import { targetOf } from "../balance/target";
 import { freeAcid } from "../balance/trade";
 import { binderPerGram } from "../body/binder";
@@ -229,7 +229,7 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mi
   const word: Consistency = wish.body ?? profile.consistencies[0] ?? "scoopable";
   const input = { kind, vessel: sized, oven, process };
 
-  const typicalGas = readingsPlain({ kind, batchG: 1000 }).lift.gasMlPer100g.mid;
+  const typicalGas = readings({ kind, batchG: 1000 }).lift.gasMlPer100g.mid;
   const gasAim = knobbed(
     Math.max(typicalGas, 1.1 * bands.gasMlPer100g.low),
     Math.max(1.12 * bands.gasMlPer100g.low, 0.75 * typicalGas),
@@ -317,7 +317,7 @@ export function compose(wish: Wish, asked: Style, stock: Stock, shelf: Shelf, mi
       }));
     }
     // How much of it all: the pan as full as it likes to be, or so many pieces of so much.
-    const target = massFor(wish, sized, readingsPlain({ ...input, lines }, shelf), profile.lossPercent.mid, mass);
+    const target = massFor(wish, sized, readings({ ...input, lines }, shelf), profile.lossPercent.mid, mass);
     flourG *= target / mass;
     liquidG *= target / mass;
     powderG *= target / mass;

@@ -1,4 +1,4 @@
-import { analyse, baked } from "../analyse";
+import { analyse, baked } from "../balance/analyse";
 import { readings } from "../balance/readings";
 import { applyEdit } from "../formula/edits";
 import { formulaSchema } from "../formula/formula";
@@ -27,7 +27,7 @@ function expectSound(one: Design): void {
   for (const { name, low, high, value } of analysis.bands)
     if (value < 0.995 * low - 0.01 || value > 1.005 * high + 0.01)
       throw new Error(`${one.kind} ${one.id}: ${name} ${value} of ${low}–${high}`);
-  expect(analysis.bake.method).toBe("simulation");
+  expect(analysis.bake.fidelity).toBe("fine");
 }
 
 describe("from the usual shelf", () => {
@@ -69,7 +69,7 @@ describe("what is wished for moves the whole", () => {
   });
   test("twelve muffins of 75 g baked: the batter is 900 g and what the oven takes", () => {
     const one = mild({ pieces: 12, pieceG: 75 });
-    const loss = analyse(inputOf(one)).bake.lossPercent.mid;
+    const loss = one.bake.lossPercent.mid;
     const baked = (gramsOf(one, () => true) * (1 - loss / 100)) / 12;
     expect(baked).toBeGreaterThan(75 * 0.96);
     expect(baked).toBeLessThan(75 * 1.04);
@@ -118,7 +118,7 @@ describe("what is wished for moves the whole", () => {
   });
   test("a slider is followed without a bake, to what the design then has", () => {
     const quick = moved({ kind: "muffin", rich: 0.8 }, "mild");
-    expect(quick?.analysis.bake.method).toBe("estimate");
+    expect(quick?.analysis.bake).toBeNull();
     expect(quick?.lines).toEqual(mild({ rich: 0.8 }).lines);
   });
 });

@@ -1,9 +1,9 @@
 import { z } from "zod";
-import { bakeSchema, fillSchema } from "../bake/bake";
+import { bakedFillSchema, bakeSchema } from "../bake/bake";
 import { simulateStart } from "../bake/simulate";
 import { balance } from "../balance/balance";
 import { readingsOf, readingsSchema } from "../balance/proposal";
-import { type Analysis, ready, readingsPlain } from "../balance/readings";
+import { type Analysis, type BakedAnalysis, ready, readings } from "../balance/readings";
 import { CoreError } from "../errors";
 import { kindSchema } from "../formula/kinds";
 import { processSchema } from "../formula/process";
@@ -27,7 +27,7 @@ export const designSchema = z.object({
   oven: ovenSchema,
   process: processSchema,
   readings: readingsSchema,
-  fill: fillSchema,
+  fill: bakedFillSchema,
   bake: bakeSchema,
   /** Each flour of it: its share of the flours, %, what it brings here, and what of the shelf would do most nearly the same. */
   flours: z.array(z.object({ ingredientId: z.string(), percent: z.number(), brings: z.string(), instead: z.string().optional() })),
@@ -65,7 +65,7 @@ export function stylesOf(wish: Wish): Style[] {
 
 export interface Judged {
   composed: Composed;
-  analysis: Analysis;
+  analysis: BakedAnalysis;
 }
 
 const grave = ({ findings }: Pick<Analysis, "findings">): boolean => findings.some(({ severity }) => severity !== "note");
@@ -99,7 +99,7 @@ const RIM = { aim: 1.04, most: 1.2, least: 0.8 };
 const AT_RIM = 0.03;
 
 /** How much more batter brings the crown to the rim: growth is in proportion to what is there. */
-function towardsRim({ fill }: Analysis): number {
+function towardsRim({ fill }: BakedAnalysis): number {
   if (fill.rimMm === null || fill.crownMm.mid <= 0) return 1;
   return Math.min(RIM.most, Math.max(RIM.least, (RIM.aim * fill.rimMm) / fill.crownMm.mid));
 }
@@ -117,18 +117,18 @@ export function judged(composed: Composed, wish: Wish, stock: Stock, shelf: Shel
   let toRim = wish.toRim === true && wish.pieceG === undefined;
   for (let round = 0; round < TRIES; round++) {
     const input = { lines, kind: wish.kind, vessel: composed.vessel, oven, process: composed.process };
-    if (grave(readingsPlain(input, shelf))) {
-      if (!mend) return { why: gravest(readingsPlain(input, shelf)) };
+    if (grave(readings(input, shelf))) {
+      if (!mend) return { why: gravest(readings(input, shelf)) };
       const [proposal] = balance(input, { onHand, ...(wish.avoid ? { avoid: wish.avoid } : {}) }, shelf).proposals;
       const next = proposal?.lines.flatMap(({ ingredientId, grams }) =>
         ingredientId !== undefined && grams !== undefined ? [{ ingredientId, grams }] : [],
       );
-      if (!next || next.length === 0) return { why: gravest(readingsPlain(input, shelf)) };
+      if (!next || next.length === 0) return { why: gravest(readings(input, shelf)) };
       lines = next;
       continue;
     }
     const { start, conclude } = ready(input, shelf);
-    const analysis = conclude(simulateStart(start, 0, { frames: 0, spread: BAKE_SPREAD }));
+    const analysis = conclude(simulateStart(start, 0, { frames: 0, spread: BAKE_SPREAD }), "plain");
     const rise = toRim ? towardsRim(analysis) : 1;
     if (!grave(analysis) && Math.abs(rise - 1) > AT_RIM && round < TRIES - 1) {
       lines = scaledBy(lines, rise);
@@ -335,5 +335,5 @@ export function moved(
   const composed = compose(wish, style, stockOf(wish, shelf), shelf);
   if ("lack" in composed) return null;
   const { lines, vessel, oven, process } = composed;
-  return { lines, vessel, analysis: readingsPlain({ lines, kind: wish.kind, vessel, oven, process }, shelf) };
+  return { lines, vessel, analysis: readings({ lines, kind: wish.kind, vessel, oven, process }, shelf) };
 }

@@ -1,4 +1,4 @@
-import { baked } from "../analyse";
+import { baked } from "../balance/analyse";
 import { catalogue } from "../pantry/catalogue";
 import { isFlour } from "../pantry/ingredient";
 import { family, familySchema } from "./family";
@@ -20,7 +20,7 @@ describe.each(["muffin", "loaf", "scone"] as const)("a family of %s", (kind) => 
       const { lines, vessel, oven, process } = design;
       const { findings, bake } = baked({ lines, kind, vessel, oven, process }, undefined, { frames: 0, spread: 0.1 }).analysis;
       expect([name, findings.filter(({ severity }) => severity !== "note").map(({ message }) => message)]).toEqual([name, []]);
-      expect(bake.method).toBe("simulation");
+      expect(bake.fidelity).toBe("fine");
     }
   });
   test("shares one dry mix: to a hundredth the same parts of flour, binder, salt and powder in every one", () => {

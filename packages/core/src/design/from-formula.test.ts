@@ -1,4 +1,4 @@
-import { analyse, readings } from "../analyse";
+import { analyse, readings } from "../balance/analyse";
 import { beginKind, formulaFrom } from "../begin";
 import { ingredientSchema } from "../pantry/ingredient";
 import { builtInShelf, shelfWith } from "../pantry/catalogue";

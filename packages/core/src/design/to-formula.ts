@@ -1,4 +1,4 @@
-import type { Fill } from "../bake/bake";
+import type { BakedFill } from "../bake/bake";
 import { fillVessel } from "../bake/geometry";
 import { LIKED } from "../bake/liked-fill";
 import type { Formula } from "../formula/formula";
@@ -44,7 +44,7 @@ const SHAPES: Record<Kind, readonly Vessel["shape"][]> = {
 };
 
 /** A pan as full as a batter likes it, with a crown as it usually comes: for a drawing before there is a batter. */
-export function filledAsLiked(vessel: Vessel): Fill {
+export function filledAsLiked(vessel: Vessel): BakedFill {
   const filled = fillVessel(vessel, 500, 1);
   const share = filled.heightMm === null || filled.fillFraction <= 0 ? 1 : LIKED.mid / filled.fillFraction;
   const mass = 500 * share;

@@ -1,4 +1,4 @@
-import { baked } from "../analyse";
+import { baked } from "../balance/analyse";
 import { CoreError } from "../errors";
 import { type FormulaComponent, isWeighed, type WeighedLine } from "../formula/components";
 import type { Formula, FormulaLine } from "../formula/formula";

@@ -1,3 +1,4 @@
+import { profileOf } from "../balance/bands";
 import type { Analysis } from "../balance/readings";
 import { sortLines, type AsideOf, type InputLine } from "../formula/components";
 import { cookedItems, weighedAsides } from "../formula/component-mass";
@@ -97,7 +98,8 @@ export function madeOf(input: Opened, analysis: Analysis, shelf: Shelf): Made {
   const crumb = resolve(batter, shelf);
   const ovenG = massOf(crumb) + inOven.reduce((g, { mass }) => g + mass.massG, 0);
   const afterG = sold.filter(({ place }) => place === "after").reduce((g, { mass }) => g + mass.massG, 0);
-  const { lossPercent } = analysis.bake;
+  // What cannot be baked in the computer loses what its kind usually does.
+  const { lossPercent } = analysis.bake ?? profileOf(analysis.given.kind);
   const net = (percent: number): number => ovenG * (1 - percent / 100) + afterG;
   const share = (mass: number): Range => ({ low: (mass * lossPercent.low) / 100, mid: (mass * lossPercent.mid) / 100, high: (mass * lossPercent.high) / 100 }); // prettier-ignore
   const linesIn = (which: readonly { component: AsideOf["component"] }[]) =>

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { profileOf } from "../balance/bands";
 import type { Analysis } from "../balance/readings";
 import { type Kind, kindName } from "../formula/kinds";
 import type { Opened } from "../formula/open";
@@ -93,7 +94,7 @@ export function labelOf(
   const perhaps = unweighed.filter(({ why }) => why !== "open").map((one) => ({ ...one, told: allergenWords(one.holder, region) }));
   const all = items.map(({ ingredient }) => ({ name: ingredient.name, told: toldOf(ingredient, besides.get(ingredient.id), region) }));
   const told = [...new Set([...all, ...named].flatMap((one) => one.told.flatMap(({ statement }) => statement.split(", "))))];
-  const keeping = keepingOf(kind, parts, analysis.bake.targetCoreC);
+  const keeping = keepingOf(kind, parts, (analysis.bake ?? profileOf(kind)).targetCoreC);
   const checks = [
     ...glutenChecks(items.map(({ ingredient }) => ingredient), mine, region),
     ...unweighed.flatMap(({ name, words }) => glutenOfWords(name, words.length < 60 ? words : name)),

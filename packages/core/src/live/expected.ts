@@ -1,4 +1,4 @@
-import { type Analysis, ready } from "../balance/readings";
+import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
 import { hotterBy, type Start } from "../bake/start";
@@ -41,7 +41,7 @@ export const ovenCurve = (start: Start, biasK: number): OvenCurve => {
 };
 
 export interface LaidOut {
-  analysis: Analysis;
+  analysis: BakedAnalysis;
   steps: WorkStep[];
   expected: Expected;
 }

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { balance } from "../balance/balance";
 import { allergensOf, linesAfter, type Proposal, proposalSchema, proposedLine, readingsOf } from "../balance/proposal";
-import { type Analysis, readings } from "../balance/readings";
+import { analyse } from "../balance/analyse";
+import type { Analysis } from "../balance/readings";
 import { CoreError } from "../errors";
 import { isWeighed, type WeighedLine } from "../formula/components";
 import { gramsOf, type Opened } from "../formula/open";
@@ -38,6 +39,18 @@ function withGrams(input: Opened, set: Grams): Opened {
 
 const round = (value: number, step: number): number => Math.round(value / step) * step;
 
+/** A batter at the counter, baked: what is told of a slip are the bench's own numbers. */
+const bakedReadings = (input: Opened, shelf: Shelf): Analysis => analyse(input, shelf, { frames: 0, spread: 0 }, "plain");
+
+/** What a band is of, as one says it, and its unit. The gas has a sentence of its own. */
+const bandWords: Partial<Record<Analysis["bands"][number]["name"], string>> = {
+  waterPercent: "Water on the flour",
+  fatPercent: "Fat on the flour",
+  sugarPercent: "Sugar on the flour",
+  eggPercent: "Egg on the flour",
+  saltPercent: "Salt on the flour",
+};
+
 function effectsOf(before: Analysis, after: Analysis): SlipAnswer["effects"] {
   const out: SlipAnswer["effects"] = [];
   const tell = (what: string, from: string, to: string, words: string): void =>
@@ -54,13 +67,14 @@ function effectsOf(before: Analysis, after: Analysis): SlipAnswer["effects"] {
   if (Math.abs(before.lift.ph.mid - after.lift.ph.mid) >= 0.15)
     tell("ph", phWas, phIs, `The crumb's pH goes from ${phWas} to ${phIs}.`);
   tell("body", before.body.consistency, after.body.consistency, `The batter goes from ${before.body.consistency.replace(/-/g, " ")} to ${after.body.consistency.replace(/-/g, " ")}.`); // prettier-ignore
-  const [was, is] = [Math.round(before.bake.minutes.mid), Math.round(after.bake.minutes.mid)];
-  if (Math.abs(is - was) >= 2) tell("minutes", `${was} min`, `${is} min`, `It bakes ${is} min in place of ${was}.`);
+  const [was, is] = [Math.round(before.bake?.minutes.mid ?? 0), Math.round(after.bake?.minutes.mid ?? 0)];
+  if (was > 0 && is > 0 && Math.abs(is - was) >= 2) tell("minutes", `${was} min`, `${is} min`, `It bakes ${is} min in place of ${was}.`);
   const meantAt = new Map(before.bands.map(({ name, value }) => [name, value]));
   for (const { name, value, low, high } of after.bands) {
     const meant = meantAt.get(name) ?? value;
-    if (Math.abs(value - meant) > 0.3 * (high - low) && (value < low || value > high))
-      tell(name, meant.toPrecision(2), value.toPrecision(2), `${name.replace(/^./, (c) => c.toUpperCase())} goes from ${Number(meant.toPrecision(2))} to ${Number(value.toPrecision(2))}, outside of ${Number(low.toPrecision(2))} to ${Number(high.toPrecision(2))}.`); // prettier-ignore
+    const word = bandWords[name];
+    if (word && Math.abs(value - meant) > 0.3 * (high - low) && (value < low || value > high))
+      tell(name, meant.toPrecision(2), value.toPrecision(2), `${word} goes from ${Number(meant.toPrecision(2))} to ${Number(value.toPrecision(2))} %; ${Number(low.toPrecision(2))} to ${Number(high.toPrecision(2))} % is usual.`); // prettier-ignore
   }
   if (before.fill.overflow !== after.fill.overflow && after.fill.overflow) out.push({ what: "fill", from: "fits", to: "runs over", words: "It would rise over the rim." }); // prettier-ignore
   return out;
@@ -99,16 +113,16 @@ export function slipAnswer(input: Opened, slip: Slip, shelf: Shelf = builtInShel
       put.set(slip.with, (meantG.get(slip.with) ?? 0) + (slip.grams ?? meantOf));
     }
   }
-  const meant = readings(input, shelf);
+  const meant = bakedReadings(input, shelf);
   const inBowl = withGrams(input, put);
-  const now = readings(inBowl, shelf);
+  const now = bakedReadings(inBowl, shelf);
   const bowlG = gramsIn(inBowl.lines.filter(isWeighed));
   const effects = effectsOf(meant, now);
   const worse = distance(meant, now);
   const remedies: (Proposal & { id: string; worth: number })[] = [];
   const offer = (id: string, title: string, why: string, after: Opened): void => {
     try {
-      const then = readings(after, shelf);
+      const then = bakedReadings(after, shelf);
       const worth = distance(meant, then);
       // What leaves it where it is, or worse, is no remedy.
       if (id !== "leave" && worth > worse - 0.02) return;

@@ -1,4 +1,4 @@
-import { type Analysis, ready } from "../balance/readings";
+import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
@@ -92,7 +92,7 @@ const sortOf = ({ shape, lengthMm, widthMm, heightMm, diameterMm, pieces }: Vess
   [shape, lengthMm, widthMm, heightMm, diameterMm, shape === "muffin" ? pieces : ""].join(" ");
 
 interface BakedIn {
-  analysis: Analysis;
+  analysis: BakedAnalysis;
   steps: WorkStep[];
 }
 

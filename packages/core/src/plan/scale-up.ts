@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { baked } from "../balance/analyse";
 import { defaultsOf, readings } from "../balance/readings";
 import { CoreError } from "../errors";
 import { scaledWhole } from "../formula/scale";
@@ -84,13 +85,14 @@ const handsMinutes = (steps: readonly WorkStep[]): { low: number; mid: number; h
 export function scaleUp(input: Opened, times: number, workshop: Workshop, packets: readonly Packet[] = [], shelf: Shelf = builtInShelf): ScaleUp {
   if (!(times > 0) || times > 1000) throw new CoreError("bad-amount", `${times} times the formula cannot be planned; from 0.1 to 1000 would be right.`, "times");
   if (!(workshop.bowlMl >= 200)) throw new CoreError("bad-amount", `A bowl of ${workshop.bowlMl} mL is too small; 200 mL or more would be right.`, "bowlMl");
-  const one = readings(input, shelf);
+  const one = baked(input, shelf, { frames: 0 }, "plain").analysis;
   const vessel = input.vessel ?? defaultsOf(input.kind ?? "loaf").vessel;
   const onePieces = Math.max(1, one.fill.pieces);
   const at = (factor: number) => {
     const { lines, components } = scaledWhole({ lines: input.lines, components: input.components }, factor);
     const scaledInput: Opened = { ...input, lines, ...(components ? { components } : {}), vessel: { ...vessel, pieces: Math.max(1, Math.min(500, Math.round(onePieces * factor))) } };
-    const analysis = readings(scaledInput, shelf);
+    // Pieces of the same size take the minutes of one: what is asked anew is what hands do before the door.
+    const analysis = { ...readings(scaledInput, shelf), fill: one.fill, bake: one.bake, race: one.race };
     return { analysis, steps: stepsOf(scaledInput, analysis, null, shelf) };
   };
   const litres = one.batch.massG / one.body.densityGPerMl;

@@ -1,4 +1,4 @@
-import type { Analysis } from "../balance/readings";
+import type { BakedAnalysis } from "../balance/readings";
 import type { Simulation } from "../bake/simulation";
 import { listWords } from "../measure/list-words";
 import { type AsideOf, placeOf, sortLines } from "../formula/components";
@@ -188,7 +188,7 @@ function wetStep(sheet: Sheet, wet: readonly Item[], method: NonNullable<Process
 }
 
 /** From the door to the out: the bake, and what is done beside it. The id of the step that takes it out. */
-function oven(sheet: Sheet, analysis: Analysis, simulation: Simulation | null, after: string[], wetted: string): string {
+function oven(sheet: Sheet, analysis: BakedAnalysis, simulation: Simulation | null, after: string[], wetted: string): string {
   const { bake, lift, given } = analysis;
   const hob = given.oven.mode === "hob" && !given.process.stages;
   const quarter = lift.standMinutes.quarter;
@@ -222,7 +222,7 @@ function oven(sheet: Sheet, analysis: Analysis, simulation: Simulation | null, a
  */
 export function stepsOf(
   input: Opened,
-  analysis: Analysis,
+  analysis: BakedAnalysis,
   simulation: Simulation | null,
   shelf: Shelf = builtInShelf,
   warmMinutes?: number,

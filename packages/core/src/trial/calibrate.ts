@@ -111,7 +111,7 @@ function once(key: unknown, bake: () => number[]): number[] {
 function inOvens({ input, measured: { minutes } }: Logged, shelf: Shelf): { core: number[]; loss: number[] } {
   const all = once(["ovens", input, minutes, eaten(input, shelf)], () => {
     const { start, massSpread } = ready(input, shelf);
-    const options = { frames: 0, spread: 0, coarse: true, withoutCooling: true, minutes };
+    const options = { frames: 0, spread: 0, rough: true, withoutCooling: true, minutes };
     const runs = OVENS_K.map((biasK) => simulateStart(hotterBy(start, biasK), massSpread, options));
     return [...runs.map(coreAtOut), ...runs.map(({ loss }) => loss.oven)];
   });
@@ -198,7 +198,7 @@ function powderOf(trials: readonly Logged[], shelf: Shelf): Learnt | null {
       const heights = once(["powder", trial.input, minutes, eaten(trial.input, shelf)], () =>
         STRENGTHS.map((strength) => {
           const { start, massSpread } = ready(scaledGroup(trial.input, "powder", strength, shelf), shelf);
-          return simulateStart(start, massSpread, { frames: 0, spread: 0, coarse: true, minutes }).cooledMm.middle;
+          return simulateStart(start, massSpread, { frames: 0, spread: 0, rough: true, minutes }).cooledMm.middle;
         }),
       );
       return [{ trial, heights }];
@@ -238,7 +238,7 @@ function colourOf(trials: readonly Logged[], shelf: Shelf): Learnt | null {
   const logs = liked.flatMap(({ input, measured }) => {
     try {
       const { start, massSpread } = ready(input, shelf);
-      const { browning } = simulateStart(start, massSpread, { frames: 0, spread: 0, coarse: true, withoutCooling: true, minutes: measured.minutes });
+      const { browning } = simulateStart(start, massSpread, { frames: 0, spread: 0, rough: true, withoutCooling: true, minutes: measured.minutes });
       return browning.top > 0.05 ? [Math.log(browning.top / 4)] : [];
     } catch (error) {
       if (error instanceof CoreError) return [];
@@ -262,7 +262,7 @@ function minutesOf(trials: readonly Logged[], shelf: Shelf, ovens: readonly Lear
       const { start, massSpread } = ready(input, shelf);
       if (Math.abs(measured.coreC - start.targetC) > 2) return [];
       const known = ovens.find(({ of, mode }) => of === (input.oven?.ovenId ?? "") && mode === (input.oven?.mode ?? "still"));
-      const { minutes } = simulateStart(hotterBy(start, known?.value.mid ?? 0), massSpread, { frames: 0, spread: 0, coarse: true, withoutCooling: true });
+      const { minutes } = simulateStart(hotterBy(start, known?.value.mid ?? 0), massSpread, { frames: 0, spread: 0, rough: true, withoutCooling: true });
       return [Math.log(measured.minutes / minutes)];
     } catch (error) {
       if (error instanceof CoreError) return [];

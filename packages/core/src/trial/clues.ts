@@ -1,4 +1,4 @@
-import type { Analysis } from "../balance/readings";
+import type { BakedAnalysis } from "../balance/readings";
 import { profileOf } from "../balance/bands";
 import type { Opened } from "../formula/open";
 import { gramsOf } from "../formula/open";
@@ -82,7 +82,7 @@ const SLOW = /coconut-flour|rolled-oats|oat-flour|cornmeal|masa|chia|psyllium|pu
 /** What of a bake tells for or against causes, as numbers; what is not known is not there. */
 export function cluesOf(
   input: Opened,
-  analysis: Analysis,
+  analysis: BakedAnalysis,
   shelf: Shelf,
   { measured = {}, slips = [], kitchen = {} }: { measured?: Measured; slips?: readonly Slip[]; kitchen?: KitchenFacts },
 ): Clues {

@@ -24,7 +24,7 @@ function heightAt({ section }: Simulation, share: number): number {
 export function predictedFor(input: Opened, shelf: Shelf = builtInShelf): Predicted {
   const { start, massSpread, conclude } = ready(input, shelf);
   const simulation = simulateStart(start, massSpread, { frames: 8, spread: 0.1 });
-  const { lift, fill } = conclude(simulation, false);
+  const { lift, fill } = conclude(simulation, "plain");
   const [edge, quarter, middle] = [heightAt(simulation, 0.96), heightAt(simulation, 0.5), heightAt(simulation, 0)];
   return {
     minutes: simulation.minutes,

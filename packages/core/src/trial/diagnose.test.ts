@@ -1,4 +1,4 @@
-import { baked } from "../analyse";
+import { baked } from "../balance/analyse";
 import { beginKind } from "../begin";
 import type { Kind } from "../formula/kinds";
 import { bareKitchen, openFormula, type Opened } from "../formula/open";

@@ -1,4 +1,4 @@
-import { type Analysis, ready } from "../balance/readings";
+import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation";
 import type { Opened } from "../formula/open";
@@ -7,18 +7,18 @@ import type { Shelf } from "../pantry/catalogue";
 /** A bake as it went, or would go. */
 export interface Outcome {
   input: Opened;
-  analysis: Analysis;
+  analysis: BakedAnalysis;
   simulation: Simulation;
 }
 
 /** The range is not asked for here, and its runs are left out. */
-const QUICK = { spread: 0.1, coarse: true };
+const QUICK = { spread: 0.1, rough: true };
 
-/** Bakes an input until it is done, or for so many minutes, on the coarse grid: what is compared is coarse on both sides. Throws as `readings` does. */
+/** Bakes an input until it is done, or for so many minutes, on the rough grid: what is compared is rough on both sides. Throws as `readings` does. */
 export function bakeOf(input: Opened, shelf: Shelf, minutes?: number, frames = 0): Outcome {
   const { start, massSpread, conclude } = ready(input, shelf);
   const simulation = simulateStart(start, massSpread, { ...QUICK, frames, ...(minutes === undefined ? {} : { minutes }) });
-  return { input, analysis: conclude(simulation, false), simulation };
+  return { input, analysis: conclude(simulation, "plain"), simulation };
 }
 
 /** °C inside when it leaves the oven. */

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { profileOf } from "../balance/bands";
 import { allergensOf, proposalSchema, proposedLine, readingsOf } from "../balance/proposal";
-import { type Analysis, readingsPlain } from "../balance/readings";
+import { type Analysis, readings } from "../balance/readings";
 import { CoreError } from "../errors";
 import { brownWord } from "../bake/browning";
 import { isWeighed } from "../formula/components";
@@ -45,7 +45,7 @@ function factorFor(
   wanted: number,
   of: (analysis: Analysis) => number,
 ): number {
-  const at = (factor: number): number => of(readingsPlain(scaledGroup(input, group, factor, shelf), shelf)) - wanted;
+  const at = (factor: number): number => of(readings(scaledGroup(input, group, factor, shelf), shelf)) - wanted;
   let [a, b] = [low, high];
   const [fa, fb] = [at(a), at(b)];
   if (fa * fb > 0) return Math.abs(fa) < Math.abs(fb) ? a : b;
@@ -249,8 +249,8 @@ export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: 
     const after = forScale(way.input, input);
     const changes = changesOf(input, after);
     const then = bake ? bakeOf(after, shelf) : null;
-    const analysis = then?.analysis ?? readingsPlain(after, shelf);
-    const before = findingsOf(bake ? planned.analysis : readingsPlain(input, shelf));
+    const analysis = then?.analysis ?? readings(after, shelf);
+    const before = findingsOf(bake ? planned.analysis : readings(input, shelf));
     if ([...findingsOf(analysis)].some((id) => !before.has(id))) return { words: words ?? cause.tell };
     const [was, is] = [allergensOf(input.lines, shelf), allergensOf(after.lines, shelf)];
     const name = (id: string): string => shelf.get(id)?.name.toLowerCase() ?? id;
