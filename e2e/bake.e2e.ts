@@ -1,6 +1,6 @@
 import { ready } from "../packages/core/src/balance/analyse";
 import { simulateStart } from "../packages/core/src/bake/simulate";
-import type { Simulation } from "../packages/core/src/bake/simulation";
+import type { Simulation } from "../packages/core/src/bake/simulation-schema";
 import { faultsOf, type Kitchen, openKitchen, phone, readingOf, wide } from "./kitchen";
 
 jest.setTimeout(120_000);

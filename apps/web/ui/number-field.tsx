@@ -1,4 +1,5 @@
-import { fahrenheitFromCelsius, type NumberUnit, readNumber } from "@uprise/core";
+import type { NumberUnit } from "@uprise/core";
+import { fahrenheitFromCelsius, readNumber } from "@uprise/core/page";
 import { useState } from "react";
 import type { StyleProp, ViewStyle } from "react-native";
 import { Field } from "./field";

@@ -4,8 +4,9 @@ import { readings } from "../src/balance/analyse";
 import { findingIds, findingLimits } from "../src/balance/finding";
 import { fillVessel } from "../src/bake/geometry";
 import { catalogue, shelfWith } from "../src/pantry/catalogue";
-import { type Ingredient, ingredientSchema } from "../src/pantry/ingredient";
-import { vesselLibrary, vesselSchema, type NamedVessel } from "../src/pantry/vessel";
+import { type Ingredient, ingredientSchema } from "../src/pantry/ingredient-schema";
+import { vesselLibrary, type NamedVessel } from "../src/pantry/vessel";
+import { vesselSchema } from "../src/pantry/vessel-schema";
 import { readRecipe } from "../src/read";
 
 /** Follows the examples of CONTRIBUTING.md, so that the page stays true. */

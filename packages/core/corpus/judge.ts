@@ -1,4 +1,4 @@
-import type { Line, Reading } from "../src/measure/reading";
+import type { Line, Reading } from "../src/measure/reading-schema";
 import type { ReadPan } from "../src/measure/pan-text";
 
 /** A thing that a line names: `is` and `not` are patterns for "ingredientId name", `grams` holds the mid of its mass. */

@@ -3,7 +3,8 @@ import { analyseText, answered, beginKind, formulaFrom, mended, type Mending, me
 import { isOpen, isWeighed } from "./formula/components";
 import { type FormulaLine, formulaSchema } from "./formula/formula";
 import { kinds } from "./formula/kinds";
-import { bareKitchen, openFormula } from "./formula/open";
+import { openFormula } from "./formula/open";
+import { bareKitchen } from "./formula/bare-kitchen";
 import { readRecipe } from "./read";
 
 const text = `Sorghum muffins

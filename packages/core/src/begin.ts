@@ -1,20 +1,24 @@
-import { stagesFromText } from "./formula/stage";
-import { analyse, type Analysis, type AnalyseInput, defaultsOf } from "./balance/analyse";
-import type { Finding } from "./balance/finding";
+import { stagesFromText } from "./formula/stage-schema";
+import { analyse, type Analysis, type AnalyseInput } from "./balance/analyse";
+import { defaultsOf } from "./balance/defaults";
+import type { Finding } from "./balance/finding-schema";
 import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine, Pasted, Said } from "./formula/formula";
 import { namedBeside } from "./formula/named";
-import { type FormulaComponent, sortLines } from "./formula/components";
+import { sortLines } from "./formula/components";
+import type { FormulaComponent } from "./formula/components-schema";
 import type { Opened } from "./formula/open";
-import { type Kind, kindSchema } from "./formula/kinds";
-import type { Line, Question, Reading } from "./measure/reading";
+import { type Kind, kindSchema } from "./formula/kinds-schema";
+import type { Line, Question, Reading } from "./measure/reading-schema";
 import { mainMeasure } from "./measure/line";
 import { itemsOf } from "./measure/several";
-import type { Measures } from "./measure/units";
+import type { Measures } from "./measure/units-schema";
 import { weighMeasure } from "./measure/weigh";
-import { builtInShelf, ingredientOf, type Shelf } from "./pantry/catalogue";
+import { builtInShelf } from "./pantry/catalogue";
+import { ingredientOf, type Shelf } from "./pantry/shelf";
 import { scaled } from "./measure/range";
-import { type Oven, type Vessel, vesselLibrary, vesselOf } from "./pantry/vessel";
+import { vesselLibrary, vesselOf } from "./pantry/vessel";
+import type { Oven, Vessel } from "./pantry/vessel-schema";
 import { readRecipe } from "./read";
 
 /** A reading with one of its questions answered by a choice. The reading itself is not changed. */

@@ -5,9 +5,11 @@ import { blendFromLabel, sharesByOrder } from "./formula/label";
 import { asIngredient, type Book, expand, expandWeighed, formulaLineId } from "./formula/nested";
 import type { WeighedLine } from "./formula/resolve";
 import { builtInShelf, shelfWith } from "./pantry/catalogue";
-import { ingredientSchema } from "./pantry/ingredient";
-import { bareKitchen, openFormula } from "./formula/open";
-import { pullsOf, splitOf } from "./parts";
+import { ingredientSchema } from "./pantry/ingredient-schema";
+import { openFormula } from "./formula/open";
+import { bareKitchen } from "./formula/bare-kitchen";
+import { pullsOf } from "./formula/pulls";
+import { splitOf } from "./parts";
 
 const entry = (title: string, formula: Record<string, number>): { title: string; lines: WeighedLine[] } => ({
   title,
@@ -101,7 +103,7 @@ describe("a formula as an ingredient", () => {
 test("what the lines pull adds up to the ledger, nested or not", () => {
   const book = bookOf({ pier });
   const analysis = readings(openFormula(formula, { ...bareKitchen, book }));
-  const pulls = [...pullsOf(formula, book, analysis).values()];
+  const pulls = [...pullsOf(formula, book, analysis.lift).values()];
   expect(pulls.reduce((all, p) => all + p.soda, 0)).toBeCloseTo(analysis.lift.sodaMmol.mid, 9);
   expect(pulls.reduce((all, p) => all + p.acid, 0)).toBeCloseTo(analysis.lift.acidMmol.mid, 6);
 });

@@ -1,9 +1,13 @@
 import { analyse } from "./balance/analyse";
-import { type Analysis, defaultsOf } from "./balance/readings";
-import { type FormulaComponent, type InputLine, placeOf, sortLines } from "./formula/components";
+import { leftOf } from "./balance/new-part";
+import type { Analysis } from "./balance/readings";
+import { type InputLine, sortLines } from "./formula/components";
+import type { FormulaComponent } from "./formula/components-schema";
 import type { Formula, FormulaLine, Part } from "./formula/formula";
-import { type Book, expandWeighed } from "./formula/nested";
-import { bareKitchen, gramsOf, type Kitchen, type Opened, openInput } from "./formula/open";
+import { type Kitchen, type Opened, openInput } from "./formula/open";
+import { bareKitchen } from "./formula/bare-kitchen";
+import { gramsOf } from "./formula/components";
+import { dividable } from "./formula/pulls";
 import { scaleLines } from "./formula/scale";
 
 export interface JudgedPart {
@@ -21,10 +25,6 @@ export interface Split {
 }
 
 const takes = (part: Part, { id }: FormulaComponent): boolean => part.share > 0 && (part.components?.includes(id) ?? true);
-
-/** The components that can go to one part or another: what is beside the batter. */
-export const dividable = ({ components = [] }: Formula): FormulaComponent[] =>
-  components.filter((component) => placeOf(component) !== "batter");
 
 /** How much of a component a part gets: in proportion to its share among the parts that take it; all of it where it alone does. */
 export function componentShare(formula: Formula, part: Part, component: FormulaComponent): number {
@@ -84,50 +84,4 @@ export function splitOf(formula: Formula, kitchen: Kitchen = bareKitchen): Split
   });
   const unused = dividable(formula).filter((component) => !(formula.parts ?? []).some((part) => takes(part, component)));
   return { parts, left: leftOf(formula), unused };
-}
-
-const leftOf = (formula: Formula): number => 1 - (formula.parts ?? []).reduce((all, { share }) => all + share, 0);
-
-/** A part to begin with: half of the batter or what is left of it, as muffins. `id` must be new. */
-export function newPart(formula: Formula, id: string): Part {
-  const { vessel, oven } = defaultsOf("muffin");
-  const first = (formula.parts ?? []).length === 0;
-  const share = first ? 0.5 : Math.min(1, Math.max(0, Math.round(100 * leftOf(formula)) / 100));
-  return { id, name: first ? "First part" : "Another part", share, additions: [], kind: "muffin", vessel, oven };
-}
-
-/** What changing the kind of a part brings with it: its usual pan and oven. */
-export const partOfKind = (part: Part, kind: Part["kind"]): Partial<Part> => {
-  if (kind === part.kind) return {};
-  const { vessel, oven } = defaultsOf(kind);
-  return { kind, vessel, oven };
-};
-
-/** What each line pulls, mmol: an ingredient on several lines is shared out by mass, a nested formula pulls what its parts pull. */
-export function pullsOf(formula: Formula, book: Book, { lift }: Analysis): Map<string, { soda: number; acid: number }> {
-  const entries = new Map(lift.entries.map((entry) => [entry.ingredientId, entry]));
-  const beside = new Set(dividable(formula).map(({ id }) => id));
-  const batter = formula.lines.filter(({ component }) => component === undefined || !beside.has(component));
-  const byLine = batter.map((line) => ({
-    id: line.id,
-    leaves: expandWeighed([line], book).map((leaf) => ({
-      id: leaf.ingredientId,
-      grams: gramsOf(leaf),
-    })),
-  }));
-  const whole = new Map<string, number>();
-  for (const { leaves } of byLine) for (const leaf of leaves) whole.set(leaf.id, (whole.get(leaf.id) ?? 0) + leaf.grams);
-  return new Map(
-    byLine.map(({ id, leaves }) => {
-      const pull = { soda: 0, acid: 0 };
-      for (const leaf of leaves) {
-        const entry = entries.get(leaf.id);
-        const total = whole.get(leaf.id) ?? 0;
-        if (!entry || total <= 0) continue;
-        pull.soda += (entry.sodaMmol * leaf.grams) / total;
-        pull.acid += (entry.acidMmol * leaf.grams) / total;
-      }
-      return [id, pull];
-    }),
-  );
 }

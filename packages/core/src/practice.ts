@@ -1,18 +1,21 @@
 import { beginKind } from "./begin";
 import { CoreError } from "./errors";
 import type { Formula } from "./formula/formula";
-import { bareKitchen, openFormula, type Opened } from "./formula/open";
-import type { Kind } from "./formula/kinds";
-import { builtInShelf, type Shelf } from "./pantry/catalogue";
+import { openFormula, type Opened } from "./formula/open";
+import { bareKitchen } from "./formula/bare-kitchen";
+import type { Kind } from "./formula/kinds-schema";
+import { builtInShelf } from "./pantry/catalogue";
+import type { Shelf } from "./pantry/shelf";
 import { normalFrom, seeded } from "./random";
 import { appearanceOf, type Appearance, beyond } from "./trial/appearance";
 import { type Cause, type CauseFamily, causes } from "./trial/causes";
 import { cluesOf, type KitchenFacts } from "./trial/clues";
 import { deviated } from "./trial/deviation";
-import type { Measured } from "./trial/measured";
+import type { Measured } from "./trial/measured-schema";
 import { bakeOf, coreAtOut, type Outcome } from "./trial/outcome";
 import { scales, seenFrom } from "./trial/scales";
-import { symptoms, type Seen, type SymptomId } from "./trial/symptoms";
+import { symptoms, type SymptomId } from "./trial/symptoms";
+import type { Seen } from "./trial/symptoms-schema";
 
 /** A bake that never was: a sound formula, one thing that went wrong with it, and what came of it. */
 export interface MadeUp {

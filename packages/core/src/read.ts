@@ -1,12 +1,13 @@
 import { guessKind } from "./formula/kinds";
 import type { Meant } from "./measure/meaning";
 import { readText } from "./measure/reader";
-import type { Reading } from "./measure/reading";
-import type { Measures } from "./measure/units";
+import type { Reading } from "./measure/reading-schema";
+import type { Measures } from "./measure/units-schema";
 import { allergensInWords, beyond } from "./pantry/allergen-words";
-import { builtInShelf, type Shelf } from "./pantry/catalogue";
+import { builtInShelf } from "./pantry/catalogue";
+import type { Shelf } from "./pantry/shelf";
 import { candidatesOf, findIngredient, mayMean, titledIngredient } from "./pantry/find";
-import type { Ingredient } from "./pantry/ingredient";
+import type { Ingredient } from "./pantry/ingredient-schema";
 import { drained, preparedAs } from "./pantry/prepared";
 
 const meant = (ingredient: Ingredient): Meant => ({ ingredientId: ingredient.id, name: ingredient.name, what: ingredient });

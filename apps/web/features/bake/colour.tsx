@@ -1,16 +1,6 @@
-import {
-  brownWord,
-  colourTroublesOf,
-  colourTroubleWords,
-  type ColourTrouble,
-  colourWays,
-  type Edit,
-  type Formula,
-  mends,
-  type Opened,
-  type Shelf,
-  type Simulation,
-} from "@uprise/core";
+import type { ColourTrouble, Edit, Formula, Opened, Shelf, Simulation } from "@uprise/core";
+import { brownWord } from "@uprise/core/page";
+import { colourTroublesOf, colourTroubleWords, colourWays, mends } from "@uprise/core/page-bench";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,4 +1,6 @@
-import { CoreError, type Opened, rangeOfFactors, ready, type Shelf } from "@uprise/core";
+import type { Opened, Shelf } from "@uprise/core";
+import { CoreError } from "@uprise/core/page";
+import { rangeOfFactors, ready } from "@uprise/core";
 import { useEffect, useId, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import Svg, { Line, Rect } from "react-native-svg";

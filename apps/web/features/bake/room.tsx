@@ -1,20 +1,6 @@
-import {
-  type Analysis,
-  coolings,
-  type Edit,
-  type Formula,
-  fahrenheitFromCelsius,
-  methodName,
-  methods,
-  type Opened,
-  ovenLimits,
-  ovenModes,
-  ovenShelves,
-  perRack,
-  type Simulation,
-  type Vessel,
-  type WhatIf as WhatIfChange,
-} from "@uprise/core";
+import type { Analysis, Edit, Formula, Opened, Simulation, Vessel, WhatIf as WhatIfChange } from "@uprise/core";
+import { coolings, fahrenheitFromCelsius, methodName, methods, ovenLimits, ovenModes, ovenShelves } from "@uprise/core/page";
+import { perRack } from "@uprise/core/page-live";
 import type { OvenProfile } from "@uprise/contract";
 import { lazy, Suspense, useDeferredValue, useState } from "react";
 import { StyleSheet, useWindowDimensions, View } from "react-native";

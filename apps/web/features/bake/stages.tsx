@@ -1,21 +1,8 @@
 import type { DragEndEvent } from "@dnd-kit/core";
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import {
-  type BakeStage,
-  type Edit,
-  type Formula,
-  type Heat,
-  heatName,
-  heats,
-  layoutName,
-  layOut,
-  layouts,
-  MOST_STAGES,
-  ovenLimits,
-  stageMinutes,
-  stageText,
-} from "@uprise/core";
+import type { BakeStage, Edit, Formula, Heat } from "@uprise/core";
+import { heatName, heats, layoutName, layOut, layouts, MOST_STAGES, ovenLimits, stageMinutes, stageText } from "@uprise/core/page";
 import GripVertical from "lucide-react-native/icons/grip-vertical";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";

@@ -1,16 +1,6 @@
-import {
-  type Analysis,
-  carried,
-  carryOf,
-  CoreError,
-  type Opened,
-  type Ready,
-  readings,
-  ready,
-  type Shelf,
-  type SimulateOptions,
-  type Simulation,
-} from "@uprise/core";
+import type { Analysis, Opened, Ready, Shelf, SimulateOptions, Simulation } from "@uprise/core";
+import { carried, carryOf, readings, ready } from "@uprise/core";
+import { CoreError } from "@uprise/core/page";
 import { useMemo } from "react";
 import { useSimulation } from "./use-simulation";
 

@@ -1,13 +1,6 @@
-import {
-  CoreError,
-  type Opened,
-  ready,
-  type Shelf,
-  type SimulateOptions,
-  type Simulation,
-  type WhatIf,
-  withWhatIf,
-} from "@uprise/core";
+import type { Opened, Shelf, SimulateOptions, Simulation, WhatIf } from "@uprise/core";
+import { CoreError, withWhatIf } from "@uprise/core/page";
+import { ready } from "@uprise/core";
 import { useMemo } from "react";
 import { useSimulation } from "./use-simulation";
 

@@ -1,4 +1,6 @@
-import { type ColourWay, CoreError, type Formula, type Opened, ready, type Shelf, type Simulation, applyEdit } from "@uprise/core";
+import type { ColourWay, Formula, Opened, Shelf, Simulation } from "@uprise/core";
+import { CoreError, applyEdit } from "@uprise/core/page";
+import { ready } from "@uprise/core";
 import { useEffect, useId, useMemo, useState } from "react";
 import { ovenWorker } from "./oven-worker";
 

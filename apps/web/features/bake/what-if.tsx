@@ -1,4 +1,5 @@
-import { brownWord, type Formula, type Simulation, type WhatIf as Change } from "@uprise/core";
+import type { Formula, Simulation, WhatIf as Change } from "@uprise/core";
+import { brownWord } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,4 +1,5 @@
-import { eighthsText, type FormulaComponent, gramsText, type Proposal, type Readings, type Shelf } from "@uprise/core";
+import type { FormulaComponent, Proposal, Readings, Shelf } from "@uprise/core";
+import { eighthsText, gramsText } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";

@@ -1,18 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import {
-  type Allergen,
-  allergens,
-  balanceWithout,
-  CoreError,
-  type Formula,
-  type FormulaComponent,
-  type Kitchen,
-  openFormula,
-  type Proposal,
-  type Proposals,
-  type Shelf,
-  swap,
-} from "@uprise/core";
+import type { Allergen, Formula, FormulaComponent, Kitchen, Proposal, Proposals, Shelf } from "@uprise/core";
+import { allergens, CoreError, openFormula } from "@uprise/core/page";
+import { balanceWithout, swap } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,4 +1,6 @@
-import { type Analysis, type BandName, type Edit, gramsText, kindName, type Opened, profileOf, type Shelf } from "@uprise/core";
+import type { Analysis, BandName, Edit, Opened, Shelf } from "@uprise/core";
+import { gramsText, kindName } from "@uprise/core/page";
+import { profileOf } from "@uprise/core/page-bench";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";

@@ -1,14 +1,6 @@
-import {
-  consistencies,
-  type Consistency,
-  CoreError,
-  type Edit,
-  gramsText,
-  learntFlour,
-  type Opened,
-  type Shelf,
-  targetOf,
-} from "@uprise/core";
+import type { Consistency, Edit, Opened, Shelf } from "@uprise/core";
+import { consistencies, CoreError, gramsText } from "@uprise/core/page";
+import { learntFlour, targetOf } from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

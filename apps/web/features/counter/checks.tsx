@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { type Analysis, type BakeRecord, type BakeState, checkedAgainst, falls } from "@uprise/core";
+import type { Analysis, BakeRecord, BakeState } from "@uprise/core";
+import { checkedAgainst, falls } from "@uprise/core/page-live";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";

@@ -1,4 +1,5 @@
-import { judgedScores, type BakeState } from "@uprise/core";
+import type { BakeState } from "@uprise/core";
+import { judgedScores } from "@uprise/core/page-live";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";

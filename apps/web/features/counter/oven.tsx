@@ -1,4 +1,5 @@
-import { type BakeRecord, type BakeState, remainingOf } from "@uprise/core";
+import type { BakeRecord, BakeState } from "@uprise/core";
+import { remainingOf } from "@uprise/core/page-live";
 import { useEffect, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import Svg, { Circle, Line, Path, Rect, Text as SvgText } from "react-native-svg";

@@ -1,5 +1,6 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
-import { bakeClock, counterOf, foldBake, type Running } from "@uprise/core";
+import type { Running } from "@uprise/core";
+import { bakeClock, counterOf, foldBake } from "@uprise/core/page-live";
 import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";
 import { useColours } from "../../theme/theme";

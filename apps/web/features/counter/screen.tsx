@@ -1,5 +1,6 @@
 import type { StoredBake } from "@uprise/contract";
-import { counterOf, type Slip, toWeigh, type WorkStep } from "@uprise/core";
+import type { Slip, WorkStep } from "@uprise/core";
+import { counterOf, toWeigh } from "@uprise/core/page-live";
 import { useKeepAwake } from "expo-keep-awake";
 import { useMemo, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";

@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
-import { type BakeRecord, type BakeState, gramsText, ingredientOf, type Shelf, type Slip, type SlipAnswer } from "@uprise/core";
+import type { BakeRecord, BakeState, Shelf, Slip, SlipAnswer } from "@uprise/core";
+import { gramsText, ingredientOf } from "@uprise/core/page";
 import { useEffect, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { bakeEventSchema, type StoredBake } from "@uprise/contract";
-import { bakeClock, type BakeEvent, type BakeRecord, type BakeState, foldBake } from "@uprise/core";
+import type { BakeEvent, BakeRecord, BakeState } from "@uprise/core";
+import { bakeClock, foldBake } from "@uprise/core/page-live";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { keepEvent, sendWaiting, waitingEvents, type Sent } from "../../device/outbox";
 import { newId, wire, WireError } from "../wire/client";

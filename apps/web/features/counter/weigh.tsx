@@ -1,4 +1,6 @@
-import { gramsText, ingredientOf, type Shelf, toleranceG, type ToWeigh } from "@uprise/core";
+import type { Shelf, ToWeigh } from "@uprise/core";
+import { gramsText, ingredientOf } from "@uprise/core/page";
+import { toleranceG } from "@uprise/core/page-live";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";

@@ -1,4 +1,6 @@
-import { gramsText, ingredientOf, listWords, moneyText, neededFor, type Plan, shoppingFor } from "@uprise/core";
+import type { Plan } from "@uprise/core";
+import { gramsText, ingredientOf, listWords, moneyText } from "@uprise/core/page";
+import { neededFor, shoppingFor } from "@uprise/core/page-live";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { PaperPage, PaperTable, usePaper } from "../../ui/paper";

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import type { StoredPlan } from "@uprise/contract";
-import { aroundNow, type Plan } from "@uprise/core";
+import type { Plan } from "@uprise/core";
+import { aroundNow } from "@uprise/core/page-live";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { download } from "../../device/download";

@@ -1,5 +1,5 @@
 import type { PlanRequest, StoredBake } from "@uprise/contract";
-import { foldBake } from "@uprise/core";
+import { foldBake } from "@uprise/core/page-live";
 import { wire } from "../wire/client";
 import { isoLike } from "./times";
 

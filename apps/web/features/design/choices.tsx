@@ -1,4 +1,6 @@
-import { filledAsLiked, type Kind, kindName, kinds, type NamedVessel, type Vessel } from "@uprise/core";
+import type { Kind, NamedVessel, Vessel } from "@uprise/core";
+import { filledAsLiked } from "@uprise/core/page-bench";
+import { kindName, kinds } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";

@@ -1,4 +1,6 @@
-import { type Analysis, type Design, floursOf, gramsText, moved, readings, type Shelf, type Wish } from "@uprise/core";
+import type { Analysis, Design, Shelf, Wish } from "@uprise/core";
+import { floursOf, moved, readings } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
 import { useDeferredValue, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

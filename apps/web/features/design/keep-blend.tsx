@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { blendFrom, type Design, type Shelf } from "@uprise/core";
+import type { Design, Shelf } from "@uprise/core";
+import { blendFrom } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,4 +1,4 @@
-import { USUAL_SHELF } from "@uprise/core";
+import { USUAL_SHELF } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { readDevice, writeDevice } from "../../device/local";
 

@@ -1,4 +1,6 @@
-import { type Family, type Ingredient, searchIngredients, type Shelf, USUAL_SHELF } from "@uprise/core";
+import type { Family, Ingredient, Shelf } from "@uprise/core";
+import { searchIngredients } from "@uprise/core";
+import { USUAL_SHELF } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,4 +1,5 @@
-import { type Design, type BakeFamily, gramsText, kindName, type Shelf, type Wish } from "@uprise/core";
+import type { Design, BakeFamily, Shelf, Wish } from "@uprise/core";
+import { gramsText, kindName } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Table } from "../../ui/facts";

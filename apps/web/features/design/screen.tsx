@@ -1,20 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import {
-  type Allergen,
-  allergens,
-  type Design,
-  designVessels,
-  formulaOf,
-  type Consistency,
-  defaultsOf,
-  type Kind,
-  lifts,
-  type Shelf,
-  type Vessel,
-  type Wish,
-  wishFrom,
-  type WishedLift,
-} from "@uprise/core";
+import type { Allergen, Design, Consistency, Kind, Shelf, Vessel, Wish, WishedLift } from "@uprise/core";
+import { allergens } from "@uprise/core/page";
+import { designVessels, formulaOf, defaultsOf, lifts } from "@uprise/core/page-bench";
+import { wishFrom } from "@uprise/core";
 import { type Href, useLocalSearchParams, useRouter } from "expo-router";
 import { useEffect, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";

@@ -1,4 +1,5 @@
-import { searchIngredients, type Shelf, type Wish } from "@uprise/core";
+import type { Shelf, Wish } from "@uprise/core";
+import { searchIngredients } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

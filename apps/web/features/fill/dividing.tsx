@@ -1,4 +1,6 @@
-import { type Analysis, divide, type Divided, type Division, gramsText, scoopsMl } from "@uprise/core";
+import type { Analysis, Divided, Division } from "@uprise/core";
+import { divide, scoopsMl } from "@uprise/core/page-bench";
+import { gramsText } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,18 +1,7 @@
-import {
-  type Analysis,
-  brownWord,
-  CoreError,
-  type Edit,
-  type Formula,
-  gramsText,
-  type Opened,
-  type PanOption,
-  panOptions,
-  pansForDepth,
-  ready,
-  type Shelf,
-  type SimulateOptions,
-} from "@uprise/core";
+import type { Analysis, Edit, Formula, Opened, PanOption, Shelf, SimulateOptions } from "@uprise/core";
+import { brownWord, CoreError, gramsText } from "@uprise/core/page";
+import { panOptions, pansForDepth } from "@uprise/core/page-bench";
+import { ready } from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,19 +1,6 @@
-import {
-  type Analysis,
-  type Edit,
-  type Formula,
-  gramsText,
-  type NumberUnit,
-  type Opened,
-  type PieceForm,
-  pieceForms,
-  rolledThickness,
-  type Shelf,
-  type Simulation,
-  type Vessel,
-  WARM_C,
-  withStart,
-} from "@uprise/core";
+import type { Analysis, Edit, Formula, NumberUnit, Opened, PieceForm, Shelf, Simulation, Vessel } from "@uprise/core";
+import { gramsText, pieceForms, WARM_C, withStart } from "@uprise/core/page";
+import { rolledThickness } from "@uprise/core/page-bench";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";

@@ -1,12 +1,6 @@
-import {
-  formulaLineId,
-  type FormulaLine,
-  type Measures,
-  type Range,
-  readRecipe,
-  searchIngredients,
-  type Shelf,
-} from "@uprise/core";
+import type { FormulaLine, Measures, Range, Shelf } from "@uprise/core";
+import { formulaLineId } from "@uprise/core/page";
+import { readRecipe, searchIngredients } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

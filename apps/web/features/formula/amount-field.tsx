@@ -1,4 +1,5 @@
-import { type AmountContext, amountText, type FormulaLine, type Ingredient, readAmount } from "@uprise/core";
+import type { AmountContext, FormulaLine, Ingredient } from "@uprise/core";
+import { amountText, readAmount } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

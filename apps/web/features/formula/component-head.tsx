@@ -1,12 +1,5 @@
-import {
-  type ComponentMass,
-  componentPlaces,
-  type Edit,
-  type FormulaComponent,
-  gramsText,
-  placeOf,
-  type ComponentRole,
-} from "@uprise/core";
+import type { ComponentMass, Edit, FormulaComponent, ComponentRole } from "@uprise/core";
+import { componentPlaces, gramsText, placeOf } from "@uprise/core/page";
 import ChevronDown from "lucide-react-native/icons/chevron-down";
 import ChevronRight from "lucide-react-native/icons/chevron-right";
 import { useState } from "react";

@@ -1,28 +1,8 @@
 import { hashKey } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
-import {
-  begun,
-  componentRoles,
-  current,
-  type Edit,
-  edited,
-  editSchema,
-  faultsIn,
-  type Formula,
-  FORMULA_SHAPE,
-  formulaSchema,
-  type History,
-  kinds,
-  measureSystems,
-  rebased,
-  replayed,
-  saved,
-  shapes,
-  type Step as EditStep,
-  undone,
-  upgradedFormula,
-  unsaved,
-} from "@uprise/core";
+import type { Edit, Formula, History, Step as EditStep } from "@uprise/core";
+import { begun, componentRoles, current, edited, FORMULA_SHAPE, kinds, measureSystems, rebased, replayed, saved, shapes, undone, upgradedFormula, unsaved } from "@uprise/core/page";
+import { editSchema, faultsIn, formulaSchema } from "@uprise/core";
 import { z } from "zod";
 import { readDevice, writeDevice } from "../../device/local";
 

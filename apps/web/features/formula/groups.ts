@@ -1,14 +1,5 @@
-import {
-  CoreError,
-  type Formula,
-  type FormulaComponent,
-  type FormulaLine,
-  gramsText,
-  type Kitchen,
-  nestedId,
-  placeOf,
-  sortLines,
-} from "@uprise/core";
+import type { Formula, FormulaComponent, FormulaLine, Kitchen } from "@uprise/core";
+import { CoreError, gramsText, nestedId, placeOf, sortLines } from "@uprise/core/page";
 import { listText } from "../instruments/sentences";
 
 export interface Group {

@@ -1,18 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { FormulaSummary } from "@uprise/contract";
-import {
-  type Analysis,
-  beginKind,
-  CoreError,
-  type Formula,
-  gramsText,
-  type Kind,
-  kindName,
-  kinds,
-  type Kitchen,
-  openFormula,
-  readings,
-} from "@uprise/core";
+import type { Analysis, Formula, Kind, Kitchen } from "@uprise/core";
+import { beginKind, readings } from "@uprise/core";
+import { CoreError, gramsText, kindName, kinds, openFormula } from "@uprise/core/page";
 import { format } from "date-fns";
 import { type Href, useRouter } from "expo-router";
 import Trash from "lucide-react-native/icons/trash";

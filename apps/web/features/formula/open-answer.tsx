@@ -1,14 +1,7 @@
-import {
-  type Edit,
-  type FormulaLine,
-  gramsText,
-  type Ingredient,
-  type Measures,
-  searchIngredients,
-  type Shelf,
-  type UsualAmount,
-  weighedIn,
-} from "@uprise/core";
+import type { Edit, FormulaLine, Ingredient, Measures, Shelf, UsualAmount } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
+import { searchIngredients } from "@uprise/core";
+import { weighedIn } from "@uprise/core/page-bench";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,4 +1,5 @@
-import { type Analysis, type Edit, type Formula, gramsText, type Shelf } from "@uprise/core";
+import type { Analysis, Edit, Formula, Shelf } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
 import { memo } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

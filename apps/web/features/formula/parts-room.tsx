@@ -1,20 +1,8 @@
 import { hashKey } from "@tanstack/react-query";
-import {
-  CoreError,
-  dividable,
-  type Edit,
-  type Formula,
-  type FormulaComponent,
-  type FormulaLine,
-  type JudgedPart,
-  type Kitchen,
-  newPart,
-  ovenLimits,
-  type Part,
-  partOfKind,
-  type Split,
-  splitOf,
-} from "@uprise/core";
+import type { Edit, Formula, FormulaComponent, FormulaLine, JudgedPart, Kitchen, Part, Split } from "@uprise/core";
+import { CoreError, dividable, ovenLimits } from "@uprise/core/page";
+import { newPart, partOfKind } from "@uprise/core/page-bench";
+import { splitOf } from "@uprise/core";
 import Trash from "lucide-react-native/icons/trash";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";

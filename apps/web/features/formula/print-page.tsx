@@ -1,19 +1,6 @@
-import {
-  baked,
-  CoreError,
-  type Analysis,
-  type Formula,
-  type FormulaLine,
-  gramsText,
-  householdText,
-  ingredientOf,
-  kindName,
-  openFormula,
-  panText,
-  placeOf,
-  stepsOf,
-  type WorkStep,
-} from "@uprise/core";
+import type { Analysis, Formula, FormulaLine, WorkStep } from "@uprise/core";
+import { baked, stepsOf } from "@uprise/core";
+import { CoreError, gramsText, householdText, ingredientOf, kindName, openFormula, panText, placeOf } from "@uprise/core/page";
 import { useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { StyleSheet, View } from "react-native";

@@ -1,15 +1,5 @@
-import {
-  type Analysis,
-  type Edit,
-  type Formula,
-  formulaFrom,
-  type Measures,
-  mended,
-  type Mending,
-  readRecipe,
-  type Said,
-  type Shelf,
-} from "@uprise/core";
+import type { Analysis, Edit, Formula, Measures, Mending, Said, Shelf } from "@uprise/core";
+import { formulaFrom, mended, readRecipe } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

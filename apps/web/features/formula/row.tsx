@@ -1,17 +1,8 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import {
-  type AmountContext,
-  type Edit,
-  type FormulaComponent,
-  type FormulaLine,
-  gramsText,
-  type Ingredient,
-  isOpen,
-  searchIngredients,
-  type Shelf,
-  type UsualAmount,
-} from "@uprise/core";
+import type { AmountContext, Edit, FormulaComponent, FormulaLine, Ingredient, Shelf, UsualAmount } from "@uprise/core";
+import { gramsText, isOpen } from "@uprise/core/page";
+import { searchIngredients } from "@uprise/core";
 import ArrowDown from "lucide-react-native/icons/arrow-down";
 import ArrowUp from "lucide-react-native/icons/arrow-up";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";

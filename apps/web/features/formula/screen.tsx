@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
-import { type AmountMode, applyEdit, type Edit, gramsOf, nestedId, openFormula, type Proposal, reasonOf } from "@uprise/core";
+import type { AmountMode, Edit, Proposal } from "@uprise/core";
+import { applyEdit, gramsOf, nestedId, openFormula, reasonOf } from "@uprise/core/page";
 import { useRouter } from "expo-router";
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";

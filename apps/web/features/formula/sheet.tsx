@@ -1,25 +1,7 @@
 import type { DragEndEvent } from "@dnd-kit/core";
-import {
-  type AmountMode,
-  type Analysis,
-  asIngredient,
-  BATTER,
-  builtInShelf,
-  CoreError,
-  type Edit,
-  type Formula,
-  type FormulaComponent,
-  type FormulaLine,
-  type Ingredient,
-  ingredientOf,
-  isOpen,
-  type Kitchen,
-  nestedId,
-  openFormula,
-  pullsOf,
-  type UsualAmount,
-  usualAmounts,
-} from "@uprise/core";
+import type { AmountMode, Analysis, Edit, Formula, FormulaComponent, FormulaLine, Ingredient, Kitchen, UsualAmount } from "@uprise/core";
+import { asIngredient, BATTER, CoreError, ingredientOf, isOpen, nestedId, openFormula, pullsOf } from "@uprise/core/page";
+import { builtInShelf, usualAmounts } from "@uprise/core";
 import { type ReactNode, useCallback, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,5 +1,6 @@
 import type { StoredFormula } from "@uprise/contract";
-import { differencesOf, type Formula } from "@uprise/core";
+import type { Formula } from "@uprise/core";
+import { differencesOf } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Notice } from "../../ui/notice";

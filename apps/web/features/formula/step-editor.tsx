@@ -1,4 +1,6 @@
-import { type Edit, freeId, isOwnStep, mayLeaveOut, mayTime, type Process, type StepChange, type WorkStep } from "@uprise/core";
+import type { Edit, Process, StepChange, WorkStep } from "@uprise/core";
+import { freeId, isOwnStep } from "@uprise/core/page";
+import { mayLeaveOut, mayTime } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

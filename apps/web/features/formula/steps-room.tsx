@@ -1,16 +1,6 @@
-import {
-  type Analysis,
-  CoreError,
-  type Edit,
-  type Formula,
-  isOwnStep,
-  listWords,
-  type Opened,
-  shortestMinutes,
-  type Simulation,
-  stepsOf,
-  type WorkStep,
-} from "@uprise/core";
+import type { Analysis, Edit, Formula, Opened, Simulation, WorkStep } from "@uprise/core";
+import { CoreError, isOwnStep, listWords } from "@uprise/core/page";
+import { shortestMinutes, stepsOf } from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

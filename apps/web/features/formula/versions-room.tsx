@@ -1,5 +1,6 @@
 import type { FormulaVersion } from "@uprise/contract";
-import { differencesOf, type Edit, type Formula, type Kitchen, nestedId, openFormula } from "@uprise/core";
+import type { Edit, Formula, Kitchen } from "@uprise/core";
+import { differencesOf, nestedId, openFormula } from "@uprise/core/page";
 import { format } from "date-fns";
 import { useCallback, useState } from "react";
 import { StyleSheet, View } from "react-native";

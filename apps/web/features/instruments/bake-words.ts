@@ -1,4 +1,5 @@
-import { brownWord, type Simulation, stageChange } from "@uprise/core";
+import type { Simulation } from "@uprise/core";
+import { brownWord, stageChange } from "@uprise/core/page";
 
 /** Minutes of a second, as a baker says them. */
 export const clock = (seconds: number): string => {

@@ -1,4 +1,5 @@
-import { type Analysis, type Belief, beliefsOf, type Shelf, type Simulation } from "@uprise/core";
+import type { Analysis, Belief, Shelf, Simulation } from "@uprise/core";
+import { beliefsOf } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Body, Heading, Small } from "../../ui/words";

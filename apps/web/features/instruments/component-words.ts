@@ -1,4 +1,5 @@
-import { type ComponentMass, type ComponentPlace, type ComponentRole, type FormulaComponent, gramsText } from "@uprise/core";
+import type { ComponentMass, ComponentPlace, ComponentRole, FormulaComponent } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
 
 export const roleWord: Record<ComponentRole, string> = {
   batter: "Batter",

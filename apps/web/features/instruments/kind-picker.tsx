@@ -1,4 +1,5 @@
-import { type Kind, kindName, kinds, type Measures, measureSystems } from "@uprise/core";
+import type { Kind, Measures } from "@uprise/core";
+import { kindName, kinds, measureSystems } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { useColours } from "../../theme/theme";

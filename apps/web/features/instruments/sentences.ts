@@ -1,4 +1,5 @@
-import { type Analysis, gramsText, type Range } from "@uprise/core";
+import type { Analysis, Range } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
 
 /** A range of minutes as a baker writes it. */
 export function minutesText(minutes: Range): string {

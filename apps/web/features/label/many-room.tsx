@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { type Analysis, type Formula, gramsText } from "@uprise/core";
+import type { Analysis, Formula } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,4 +1,6 @@
-import { analyse, CoreError, type Formula, type Label, labelOf, openFormula } from "@uprise/core";
+import type { Formula, Label } from "@uprise/core";
+import { analyse, labelOf } from "@uprise/core";
+import { CoreError, openFormula } from "@uprise/core/page";
 import { addDays, format } from "date-fns";
 import { type CSSProperties, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";

@@ -1,4 +1,5 @@
-import { type RegionId, regionIds, regions } from "@uprise/core";
+import type { RegionId } from "@uprise/core";
+import { regionIds, regions } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { readDevice, writeDevice } from "../../device/local";
 

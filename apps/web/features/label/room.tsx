@@ -1,16 +1,6 @@
-import {
-  analyse,
-  type Analysis,
-  CoreError,
-  gramsText,
-  type Formula,
-  type Label,
-  labelOf,
-  moneyText,
-  type Opened,
-  openPart,
-  spanText,
-} from "@uprise/core";
+import type { Analysis, Formula, Label, Opened } from "@uprise/core";
+import { analyse, labelOf, openPart } from "@uprise/core";
+import { CoreError, gramsText, moneyText, spanText } from "@uprise/core/page";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

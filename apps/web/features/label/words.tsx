@@ -1,4 +1,5 @@
-import { type Label, type RegionId, regions, type Values } from "@uprise/core";
+import type { Label, RegionId, Values } from "@uprise/core";
+import { regions } from "@uprise/core/page-bench";
 import { Fragment } from "react";
 import { Body } from "../../ui/words";
 

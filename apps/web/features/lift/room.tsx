@@ -1,4 +1,5 @@
-import { type Analysis, gramsText, type Range, type Shelf } from "@uprise/core";
+import type { Analysis, Range, Shelf } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";

@@ -1,5 +1,5 @@
 import type { Diagnosis, FaultRemedy } from "@uprise/core";
-import { experiments } from "@uprise/core";
+import { experiments } from "@uprise/core/page-log";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

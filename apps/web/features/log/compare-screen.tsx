@@ -1,6 +1,8 @@
 import { useQueries } from "@tanstack/react-query";
 import type { StoredTrial } from "@uprise/contract";
-import { changedBetween, compared, ingredientOf, type Row } from "@uprise/core";
+import type { Row } from "@uprise/core";
+import { changedBetween, compared } from "@uprise/core/page-log";
+import { ingredientOf } from "@uprise/core/page";
 import { ScrollView, StyleSheet, View } from "react-native";
 import Svg, { Circle, Line } from "react-native-svg";
 import { space } from "../../theme/scale";

@@ -1,23 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredTrial } from "@uprise/contract";
-import {
-  cupsToWeigh,
-  doubtsOf,
-  type Formula,
-  foldBake,
-  lossOf,
-  type Measured,
-  powderAgeOf,
-  profileOfHeights,
-  scales,
-  type Scores,
-  type Seen,
-  seenFrom,
-  symptoms,
-  type Trial,
-  trialFromBake,
-  trialSchema,
-} from "@uprise/core";
+import type { Formula, Measured, Scores, Seen, Trial } from "@uprise/core";
+import { cupsToWeigh, doubtsOf, lossOf, powderAgeOf, profileOfHeights, scales, seenFrom, symptoms, trialFromBake } from "@uprise/core/page-log";
+import { foldBake } from "@uprise/core/page-live";
+import { trialSchema } from "@uprise/core";
 import { type Href, useRouter } from "expo-router";
 import { useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";

@@ -1,5 +1,5 @@
 import type { StoredTrial } from "@uprise/contract";
-import { seenFrom, symptomOf, worthOf } from "@uprise/core";
+import { seenFrom, symptomOf, worthOf } from "@uprise/core/page-log";
 import { type Href, useRouter } from "expo-router";
 import { useMemo, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";

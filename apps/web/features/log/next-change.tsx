@@ -1,5 +1,6 @@
 import type { StoredTrial } from "@uprise/contract";
-import { goalName, goals, type Goal } from "@uprise/core";
+import type { Goal } from "@uprise/core";
+import { goalName, goals } from "@uprise/core/page-log";
 import { type Href, useRouter } from "expo-router";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";

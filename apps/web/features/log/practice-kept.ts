@@ -1,5 +1,5 @@
 import type { CauseFamily } from "@uprise/core";
-import { causeFamilies } from "@uprise/core";
+import { causeFamilies } from "@uprise/core/page-log";
 import { readDevice, writeDevice } from "../../device/local";
 
 /** How it went so far, by family of fault: guesses, those that were right, and how soon it should come again (in bakes). */

@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Practice } from "@uprise/contract";
-import { type CauseFamily, causes, causeFamilies, gramsText, ingredientOf, kindName, lossOf, symptomOf } from "@uprise/core";
+import type { CauseFamily } from "@uprise/core";
+import { causes, causeFamilies, lossOf, symptomOf } from "@uprise/core/page-log";
+import { gramsText, ingredientOf, kindName } from "@uprise/core/page";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,6 +1,8 @@
 import { useQueries } from "@tanstack/react-query";
 import type { StoredTrial } from "@uprise/contract";
-import { changedBetween, compared, type Diagnosis, ingredientOf, type Row, type Shelf } from "@uprise/core";
+import type { Diagnosis, Row, Shelf } from "@uprise/core";
+import { changedBetween, compared } from "@uprise/core/page-log";
+import { ingredientOf } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { PaperPage, PaperTable, usePaper } from "../../ui/paper";

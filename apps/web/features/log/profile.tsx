@@ -1,5 +1,5 @@
 import type { Trial } from "@uprise/core";
-import { middleOf } from "@uprise/core";
+import { middleOf } from "@uprise/core/page-log";
 import Svg, { Line, Path } from "react-native-svg";
 import { useColours } from "../../theme/theme";
 

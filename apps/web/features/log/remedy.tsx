@@ -1,4 +1,5 @@
-import { type FaultRemedy, gramsText, ingredientOf } from "@uprise/core";
+import type { FaultRemedy } from "@uprise/core";
+import { gramsText, ingredientOf } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";

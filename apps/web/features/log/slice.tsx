@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
-import { correctedAt, type CutFace, type CutFaceResult, evennessWord } from "@uprise/core";
+import type { CutFace, CutFaceResult } from "@uprise/core";
+import { correctedAt, evennessWord } from "@uprise/core/page-log";
 import { useEffect, useRef, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

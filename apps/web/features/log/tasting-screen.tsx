@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { StoredTasting, Tasting } from "@uprise/contract";
-import { servingOrder, tasted, tastingCodes } from "@uprise/core";
+import { servingOrder, tasted, tastingCodes } from "@uprise/core/page-log";
 import { useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredTrial } from "@uprise/contract";
-import { allSeen, compared, scales, symptomOf, type Trial } from "@uprise/core";
+import type { Trial } from "@uprise/core";
+import { allSeen, compared, scales, symptomOf } from "@uprise/core/page-log";
 import { type Href, useRouter } from "expo-router";
 
 import { Image, ScrollView, StyleSheet, View } from "react-native";

@@ -1,6 +1,8 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { FaultsRequest, NextRequest, StoredTrial } from "@uprise/contract";
-import { type FaultRemedy, type Formula, applyEdits, type Edit, seenFrom, type Trial } from "@uprise/core";
+import type { FaultRemedy, Formula, Edit, Trial } from "@uprise/core";
+import { applyEdits } from "@uprise/core/page";
+import { seenFrom } from "@uprise/core/page-log";
 import { wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
 

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { FoundRecipe, ImportAnswer, ImportRequest } from "@uprise/contract";
-import { type ColumnRole, type Columns, gramsText, isWeighed, type Measures } from "@uprise/core";
+import type { ColumnRole, Columns, Measures } from "@uprise/core";
+import { gramsText, isWeighed } from "@uprise/core/page";
 import { type Href, useRouter } from "expo-router";
 import { useRef, useState } from "react";
 import { StyleSheet, View } from "react-native";

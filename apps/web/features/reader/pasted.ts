@@ -1,4 +1,5 @@
-import { type Kind, kinds, type Measures, measureSystems, type Mending } from "@uprise/core";
+import type { Kind, Measures, Mending } from "@uprise/core";
+import { kinds, measureSystems } from "@uprise/core/page";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
 import { keepPaper, takeUpPaper } from "../../device/papers";

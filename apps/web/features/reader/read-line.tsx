@@ -1,13 +1,6 @@
-import {
-  gramsText,
-  isLeftOpen,
-  type Line,
-  type Mending,
-  type Question,
-  type Range,
-  searchIngredients,
-  type Shelf,
-} from "@uprise/core";
+import type { Line, Mending, Question, Range, Shelf } from "@uprise/core";
+import { gramsText } from "@uprise/core/page";
+import { isLeftOpen, searchIngredients } from "@uprise/core";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
 import EyeOff from "lucide-react-native/icons/eye-off";
 import { useState } from "react";

@@ -1,4 +1,6 @@
-import { type Component, gramsText, isLeftOpen, type Line, placeOf, type Reading } from "@uprise/core";
+import type { Component, Line, Reading } from "@uprise/core";
+import { gramsText, placeOf } from "@uprise/core/page";
+import { isLeftOpen } from "@uprise/core";
 import ChevronDown from "lucide-react-native/icons/chevron-down";
 import ChevronRight from "lucide-react-native/icons/chevron-right";
 import { type ReactNode, useState } from "react";

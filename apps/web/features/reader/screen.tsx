@@ -1,19 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import {
-  fahrenheitFromCelsius,
-  formulaFrom,
-  isOpen,
-  isWeighed,
-  type Kind,
-  type Line,
-  type Measures,
-  mended,
-  type Mending,
-  mendingKey,
-  readRecipe,
-  type Reading,
-  type Vessel,
-} from "@uprise/core";
+import type { Kind, Line, Measures, Mending, Reading, Vessel } from "@uprise/core";
+import { fahrenheitFromCelsius, isOpen, isWeighed } from "@uprise/core/page";
+import { formulaFrom, mended, mendingKey, readRecipe } from "@uprise/core";
 import { type Href, useRouter } from "expo-router";
 import { useMemo, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";

@@ -1,7 +1,8 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type BlendLabel, blendLabelSchema } from "@uprise/contract";
-import { blendFromLabel, searchIngredients, type Shelf } from "@uprise/core";
+import type { Shelf } from "@uprise/core";
+import { blendFromLabel, searchIngredients } from "@uprise/core";
 import { useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";

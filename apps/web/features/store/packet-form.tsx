@@ -1,5 +1,6 @@
 import { zodResolver } from "@hookform/resolvers/zod";
-import { type Packet, packetSchema, searchIngredients, type Shelf } from "@uprise/core";
+import type { Packet, Shelf } from "@uprise/core";
+import { packetSchema, searchIngredients } from "@uprise/core";
 import { useState } from "react";
 import { Controller, useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";

@@ -1,6 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredPacket } from "@uprise/contract";
-import { gramsText, moneyText, type Packet, repriced } from "@uprise/core";
+import type { Packet } from "@uprise/core";
+import { gramsText, moneyText } from "@uprise/core/page";
+import { repriced } from "@uprise/core/page-live";
 import { format } from "date-fns";
 import { useRef, useState } from "react";
 import { Failed, Loading } from "../../ui/state";

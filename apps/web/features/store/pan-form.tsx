@@ -1,7 +1,9 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { ownPanSchema, type VesselInput } from "@uprise/contract";
-import { fillVessel, materials, type OwnShape, ownShapes, type Vessel, vesselOfShape } from "@uprise/core";
+import type { OwnShape, Vessel } from "@uprise/core";
+import { fillVessel, ownShapes, vesselOfShape } from "@uprise/core/page-bench";
+import { materials } from "@uprise/core/page";
 import { useRef } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";

@@ -1,4 +1,6 @@
-import { fillVessel, type Ingredient, searchIngredients, type Vessel } from "@uprise/core";
+import type { Ingredient, Vessel } from "@uprise/core";
+import { fillVessel } from "@uprise/core/page-bench";
+import { searchIngredients } from "@uprise/core";
 import { type Href, useRouter } from "expo-router";
 import { useMemo, useState } from "react";
 import { FlatList, ScrollView, StyleSheet, View } from "react-native";

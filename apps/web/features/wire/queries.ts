@@ -1,17 +1,8 @@
 import { type QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { FormulaSummary, OvenProfile, StoredFormula, StoredOven, StoredVessel } from "@uprise/contract";
-import {
-  type Book,
-  type BookEntry,
-  bookEntryOf,
-  type Formula,
-  type Kitchen,
-  type NamedVessel,
-  nestedIds,
-  noBook,
-  shelfWith,
-  vesselLibrary,
-} from "@uprise/core";
+import type { Book, BookEntry, Formula, Kitchen, NamedVessel } from "@uprise/core";
+import { bookEntryOf, nestedIds, noBook, vesselLibrary } from "@uprise/core/page";
+import { shelfWith } from "@uprise/core";
 import { useMemo } from "react";
 import { wire, WireError } from "./client";
 import { keys } from "./keys";

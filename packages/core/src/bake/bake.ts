@@ -1,59 +1,13 @@
-import { z } from "zod";
-import { type Range, rangeSchema, scaled, within } from "../measure/range";
-import type { Vessel } from "../pantry/vessel";
+import { scaled, within } from "../measure/range";
+import type { Range } from "../measure/range-schema";
+import type { Vessel } from "../pantry/vessel-schema";
 import { brownWord } from "./browning";
 import { fillVessel } from "./geometry";
-import { fidelities, type Simulation } from "./simulation";
-
-export const fillSchema = z.object({
-  /** Batter over the vessel's volume to the rim; 0 for pieces without a wall. */
-  fillFraction: z.number(),
-  depthMm: z.number(),
-  /** The highest point in the oven; null where it is not baked. */
-  crownMm: rangeSchema.nullable(),
-  /** Batter or crumb runs over: poured so, or in the oven. */
-  overflow: z.boolean(),
-  pieces: z.number(),
-  pieceG: z.number(),
-  rimMm: z.number().nullable(),
-  widthMm: z.number(),
-});
-export type Fill = z.infer<typeof fillSchema>;
-/** A fill with its bake. */
-export const bakedFillSchema = fillSchema.extend({ crownMm: rangeSchema });
-export type BakedFill = z.infer<typeof bakedFillSchema>;
+import type { Simulation } from "./simulation-schema";
+import type { Fill, BakedFill, Bake } from "./bake-schema";
 
 /** What a baker sees, feels or measures. */
-const signs = ["core", "golden", "dry", "skewer", "springs", "edge"] as const;
-
-export const bakeSchema = z.object({
-  minutes: rangeSchema,
-  checkAtMinutes: z.number(),
-  targetCoreC: z.number(),
-  signs: z.array(z.string()),
-  lossPercent: rangeSchema,
-  restBeforeCuttingMinutes: z.number(),
-  /** What it waits for when its inside is done, and the minute at which that is. */
-  waitsFor: z.enum(["core", "colour", "dryness"]).optional(),
-  setAtMinutes: z.number().optional(),
-  /** From a simulation: when its inside is done, when it is golden where it is judged, and dry; null where it does not come to that. */
-  setMinutes: rangeSchema.optional(),
-  goldenMinutes: rangeSchema.nullable().optional(),
-  dryMinutes: rangeSchema.nullable().optional(),
-  /** The minute of every sign that came. */
-  signMinutes: z.array(z.object({ sign: z.enum(signs), minutes: z.number() })).optional(),
-  /** Minutes after the oven. */
-  outOfTinMinutes: z.number().optional(),
-  firstBiteMinutes: z.number().optional(),
-  cleanCutMinutes: z.number().optional(),
-  /** How brown it is when it leaves the oven. */
-  top: z.string().optional(),
-  base: z.string().optional(),
-  /** How finely it was computed: what is coarse is wider, and within 3 % of the fine one. */
-  fidelity: z.enum(fidelities),
-});
-export type Bake = z.infer<typeof bakeSchema>;
-
+export const signs = ["core", "golden", "dry", "skewer", "springs", "edge"] as const;
 /** What the kind of bake says of its end. */
 export interface BakeTargets {
   targetCoreC: number;
@@ -63,7 +17,6 @@ export interface BakeTargets {
   /** It is cut in slices, which want a cool crumb; else it is eaten as soon as it does not burn. */
   sliced: boolean;
 }
-
 /** How a batter lies in its vessel before any oven, lengths in mm. Throws `bad-vessel`. */
 export function pouredFill(vessel: Vessel, massG: number, density: number): Fill {
   const { fillFraction, depthMm, pieces, pieceG, heightMm, widthMm } = fillVessel(vessel, massG, density);
@@ -78,19 +31,15 @@ export function pouredFill(vessel: Vessel, massG: number, density: number): Fill
     widthMm,
   };
 }
-
 /** How well a simulated growth is known, as a share of it; loss of water, as a share. */
 const GROWTH_SPREAD = 0.12;
 const LOSS_SPREAD = 0.25;
-
 /** It waits when it is out later than its inside was done, by more than a grid or a clock tells. */
 const WAITS = 1.04;
-
 function waitOf({ judged, marks, minutes }: Simulation): Pick<Bake, "waitsFor" | "setAtMinutes"> {
   if (judged === "inside" || marks.core === null || minutes <= WAITS * marks.core) return { waitsFor: "core" };
   return { waitsFor: judged === "snaps" ? "dryness" : "colour", setAtMinutes: marks.core };
 }
-
 /** Every sign with its minute; those that are judged with the range of the whole bake. */
 function signsOf(simulation: Simulation): Partial<Bake> {
   const { marks, done, browning } = simulation;
@@ -112,7 +61,6 @@ function signsOf(simulation: Simulation): Partial<Bake> {
     base: brownWord(browning.base),
   };
 }
-
 /** Fill and bake read from a simulation. */
 export function bakeOf(poured: Fill, targets: BakeTargets, simulation: Simulation): { fill: BakedFill; bake: Bake } {
   const growth = GROWTH_SPREAD * Math.max(0, simulation.highestMm - poured.depthMm);

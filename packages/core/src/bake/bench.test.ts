@@ -1,4 +1,5 @@
 import { resolve } from "../formula/resolve";
+import { builtInShelf } from "../pantry/catalogue";
 import { liftOf } from "../lift/lift";
 import { releasedAfter } from "../lift/kinetics";
 import { stand } from "./bench";
@@ -15,7 +16,7 @@ const items = resolve(
   ].map(([ingredientId, grams]) => ({
     ingredientId: String(ingredientId),
     grams: Number(grams),
-  })),
+  })), builtInShelf,
 );
 const { gas } = liftOf(items, {});
 const material = materialOf(items);
@@ -51,7 +52,7 @@ test("the material of a batter: water by its table, sugar per kilogram of water,
     resolve([
       { ingredientId: "white-sugar", grams: 342.3 },
       { ingredientId: "water", grams: 1000 },
-    ]),
+    ], builtInShelf),
   );
   expect(syrup.sugarMolality).toBeCloseTo(1, 1);
   expect(syrup.water + syrup.dry).toBeCloseTo(1, 12);

@@ -1,4 +1,4 @@
-import type { Vessel } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
 import type { Run } from "./run";
 
 /**

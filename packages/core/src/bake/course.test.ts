@@ -1,6 +1,6 @@
 import { analyse, type AnalyseInput, simulate } from "../balance/analyse";
-import { processSchema } from "../formula/process";
-import { type BakeStage, stagesFromText } from "../formula/stage";
+import { processSchema } from "../formula/process-schema";
+import { type BakeStage, stagesFromText } from "../formula/stage-schema";
 import { withWhatIf } from "../formula/what-if";
 import { readRecipe } from "../read";
 import { formulaFrom } from "../begin";
@@ -8,7 +8,7 @@ import { ready } from "../balance/readings";
 import { typicalLines } from "../balance/bands";
 import { bakeThrough } from "./through";
 import { stepsFor } from "./start";
-import type { Simulation } from "./simulation";
+import type { Simulation } from "./simulation-schema";
 
 const quick = { spread: 0, frames: 0, withoutCooling: true };
 const loaf: AnalyseInput = { kind: "loaf", batchG: 950 };

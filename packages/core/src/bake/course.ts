@@ -1,5 +1,6 @@
-import { type BakeStage, type Heat, stageMinutes } from "../formula/stage";
-import type { Oven } from "../pantry/vessel";
+import { type Heat, stageMinutes } from "../formula/stage";
+import type { BakeStage } from "../formula/stage-schema";
+import type { Oven } from "../pantry/vessel-schema";
 
 /** One stage as it is baked. °C and s. */
 export interface Leg {

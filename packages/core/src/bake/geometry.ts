@@ -1,4 +1,4 @@
-import type { Vessel } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
 import { outlineOf } from "./outline";
 import { baseArea, depthOf, volumeTo, wideningAt } from "./section";
 

@@ -1,6 +1,7 @@
 import { analyse, type AnalyseInput, ready, simulate } from "../balance/analyse";
 import { typicalLines } from "../balance/bands";
-import type { FormulaComponent, InputLine } from "../formula/components";
+import type { InputLine } from "../formula/components";
+import type { FormulaComponent } from "../formula/components-schema";
 import { prepare, step, tablesFor } from "./kernel";
 import { standardModel } from "./model";
 import { stepsFor, wholeKg } from "./start";

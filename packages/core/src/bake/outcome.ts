@@ -1,5 +1,5 @@
 import { baseArea, type Section, type SectionShape, volumeTo, wideningAt } from "./section";
-import type { Simulation } from "./simulation";
+import type { Simulation } from "./simulation-schema";
 import { type Start, wholeKg } from "./start";
 import type { Frame, Trace } from "./through";
 

@@ -1,5 +1,5 @@
 import { CoreError } from "../errors";
-import type { Vessel } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
 import { heapHeight, heapRadius, standsUpright } from "./heap";
 import { baseArea, PEAK, type SectionShape, volumeTo } from "./section";
 

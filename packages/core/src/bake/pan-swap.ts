@@ -1,4 +1,5 @@
-import type { NamedVessel, Oven, Vessel } from "../pantry/vessel";
+import type { NamedVessel } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
 import { fillVessel } from "./geometry";
 import { FULLEST, LIKED } from "./liked-fill";
 

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { readings } from "../balance/analyse";
-import { vesselLibrary, type Vessel } from "../pantry/vessel";
+import { vesselLibrary } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
 import { ballMm, divide, type Division } from "./divide";
 import { fillVessel } from "./geometry";
 import { geometricMesh, gradedMesh } from "./mesh";

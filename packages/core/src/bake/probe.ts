@@ -1,4 +1,4 @@
-import { type Run } from "./run";
+import type { Run } from "./run";
 import { type Section, volumeOf } from "./section";
 import { type Start, wholeKg } from "./start";
 

@@ -1,26 +1,10 @@
-import { z } from "zod";
 import type { Gas } from "../lift/gas";
 import { releasedAlong } from "../lift/kinetics";
-import type { Simulation } from "./simulation";
-
-/** Gas released and crumb set over one time axis, from wetting through the bench to the end of the bake. */
-export const raceSchema = z.object({
-  /** Minutes from the oven door; negative on the bench. */
-  minutes: z.array(z.number()),
-  /** The core, °C. */
-  coreC: z.array(z.number()),
-  /** Share of all the gas that this formula ever gives off. */
-  gas: z.array(z.number()),
-  /** Share of the crumb that has set. */
-  set: z.array(z.number()),
-  /** Share of the gas that came before half of the crumb had set, and after. */
-  beforeSet: z.number(),
-});
-export type Race = z.infer<typeof raceSchema>;
+import type { Simulation } from "./simulation-schema";
+import type { Race } from "./race-schema";
 
 /** Points on the bench. */
 const POINTS = 12;
-
 /** The race along a bake: the bench by its reactions, the oven as it was computed. */
 export function raceOf(simulation: Simulation, gas: Gas, bench: { benchSeconds: number; benchC: number }): Race {
   const whole = gas.sources.reduce((all, source) => all + source.mmol, 0) + gas.fizz.mid;

@@ -1,11 +1,11 @@
 import type { Body } from "../body/body";
 import { yieldStressPa } from "../body/consistency";
 import type { Weighed } from "../formula/component-mass";
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import { type Item, massOf, totalOf } from "../formula/resolve";
 import { airShare, type Gas, HANDLING_S } from "../lift/gas";
 import { sum } from "../measure/range";
-import type { Oven, Vessel } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
 import { type Risen, stand } from "./bench";
 import { courseOf } from "./course";
 import type { JudgedBy } from "./judged";

@@ -1,6 +1,6 @@
 import { ready, simulate } from "../balance/analyse";
 import type { AnalyseInput } from "../formula/open";
-import type { Vessel } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
 import { stepsFor } from "./start";
 import { bakeThrough } from "./through";
 

@@ -1,4 +1,4 @@
-import { type Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import { type Model, modelTable, standardModel } from "./model";
 import { bakeThrough } from "./through";
 import { hotterBy, type Start, type Steps } from "./start";

@@ -5,7 +5,7 @@ import { kinds } from "../formula/kinds";
 import { catalogue } from "../pantry/catalogue";
 import { bakeThrough } from "./through";
 import { type Model, standardModel } from "./model";
-import { simulationSchema } from "./simulation";
+import { simulationSchema } from "./simulation-schema";
 import { stepsFor } from "./start";
 
 const loaf: AnalyseInput = { kind: "loaf", batchG: 950 };

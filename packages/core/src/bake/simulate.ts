@@ -1,7 +1,8 @@
 import { wallOf } from "./cool";
 import { CUT_C, outcomeOf, tinS } from "./outcome";
 import { openSpread, rangeOf, rough, sampledFactors, sampledRange, uncertaintyOf } from "./sensitivity";
-import type { Fidelity, Simulation } from "./simulation";
+import type { Fidelity } from "./simulation";
+import type { Simulation } from "./simulation-schema";
 import { coarser, type Start, stepsFor, untilDone } from "./start";
 import { bakeThrough } from "./through";
 

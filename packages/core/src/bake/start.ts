@@ -1,5 +1,5 @@
 import type { Gas } from "../lift/gas";
-import type { Oven, Vessel } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
 import type { Risen } from "./bench";
 import type { JudgedBy } from "./judged";
 import type { Leg } from "./course";

@@ -1,4 +1,4 @@
-import type { Oven, Vessel } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
 import materials from "./data/materials.json";
 import modes from "./data/oven-modes.json";
 import type { Model } from "./model";

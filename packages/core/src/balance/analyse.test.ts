@@ -4,7 +4,7 @@ import { consistencyOf, stiffnessOf, type Consistency } from "../body/consistenc
 import { fillVessel } from "../bake/geometry";
 import { kinds } from "../formula/kinds";
 import { resolve } from "../formula/resolve";
-import { catalogue } from "../pantry/catalogue";
+import { builtInShelf, catalogue } from "../pantry/catalogue";
 
 const idsOf = (lines: [string, number][], more: Partial<Parameters<typeof readings>[0]> = {}) =>
   readings({ lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), ...more }).findings.map((f) => f.id);
@@ -99,7 +99,7 @@ describe("places to meet", () => {
     ],
   ];
   test.each(cases)("%s", (_, lines, words, method) => {
-    const items = resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })));
+    const items = resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
     expect(words).toContain(consistencyOf(stiffnessOf(items, method)));
   });
   test("more water never makes a batter stiffer", () => {
@@ -111,7 +111,7 @@ describe("places to meet", () => {
               { ingredientId: "sorghum-flour", grams: 200 },
               { ingredientId: "xanthan", grams: 1 },
               { ingredientId: "water", grams: w },
-            ]),
+            ], builtInShelf),
             undefined,
           );
         expect(at(water + more)).toBeLessThanOrEqual(at(water) + 1e-9);
@@ -255,9 +255,11 @@ describe("readings", () => {
   });
   test("the fix for unmet soda, when followed, unmeets no soda", () => {
     const bad: [string, number][] = [...loaf.filter(([id]) => id !== "powder-aluminium-free"), ["soda", 6]];
-    const finding = readings({ lines: bad.map(([ingredientId, grams]) => ({ ingredientId, grams })) }, undefined, true).findings.find(
-      (f) => f.id === "soda-unmet",
-    );
+    const finding = readings(
+      { lines: bad.map(([ingredientId, grams]) => ({ ingredientId, grams })) },
+      undefined,
+      true,
+    ).findings.find((f) => f.id === "soda-unmet");
     const drop = /(?:Drop the soda to ([\d.]+) g|Leave the soda out).*?add ([\d.]+) g/.exec(finding?.fix ?? "");
     expect(drop).not.toBeNull();
     const mended = bad.map(([id, g]): [string, number] => [id, id === "soda" ? Number(drop?.[1] ?? 0) : g]);
@@ -265,9 +267,11 @@ describe("readings", () => {
   });
   test("the fix for a wet batter, when followed, is wet no more", () => {
     const wet: [string, number][] = loaf.map(([id, g]) => [id, id === "whole-milk" ? 420 : g]);
-    const finding = readings({ kind: "scone", lines: wet.map(([ingredientId, grams]) => ({ ingredientId, grams })) }, undefined, true).findings.find(
-      (f) => f.id === "too-wet",
-    );
+    const finding = readings(
+      { kind: "scone", lines: wet.map(([ingredientId, grams]) => ({ ingredientId, grams })) },
+      undefined,
+      true,
+    ).findings.find((f) => f.id === "too-wet");
     const held = /Hold back ([\d.]+) g/.exec(finding?.fix ?? "");
     expect(held).not.toBeNull();
     expect(

@@ -1,9 +1,10 @@
 import { type SimulateOptions, simulateStart } from "../bake/simulate";
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import { type Analysis, type BakedAnalysis, type Depth, readings, ready } from "./readings";
 import { CoreError } from "../errors";
 import type { AnalyseInput } from "../formula/open";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 
 export * from "./readings";
 export type { AnalyseInput } from "../formula/open";

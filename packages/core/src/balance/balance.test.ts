@@ -2,11 +2,13 @@ import fc from "fast-check";
 import { readings, type AnalyseInput } from "./analyse";
 import { isWeighed } from "../formula/components";
 import { resolve, type WeighedLine } from "../formula/resolve";
-import { builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
 import { balance, faultsOf } from "./balance";
 import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { linesAfter, proposalsSchema } from "./proposal";
 import { substitutesOf, swap } from "./swap";
 
@@ -185,7 +187,7 @@ describe("swap", () => {
     flour: (i) => (isFlour(i) ? 1 : 0),
   };
   const total = (all: readonly WeighedLine[], name: (typeof names)[number]) =>
-    resolve(all).reduce((sum, item) => sum + perGram[name](item.ingredient) * item.massG, 0);
+    resolve(all, builtInShelf).reduce((sum, item) => sum + perGram[name](item.ingredient) * item.massG, 0);
 
   test("what is said to be kept is kept, whatever is swapped", () => {
     fc.assert(

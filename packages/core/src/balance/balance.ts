@@ -2,9 +2,12 @@ import { flourOf, type Item, massOf } from "../formula/resolve";
 import type { InputLine, WeighedLine } from "../formula/components";
 import type { Opened } from "../formula/open";
 import { gramsText } from "../measure/amounts";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { type Allergen, type Ingredient, isFlour } from "../pantry/ingredient";
-import type { Finding, FindingId } from "./finding";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Allergen, Ingredient } from "../pantry/ingredient-schema";
+import type { FindingId } from "./finding";
+import type { Finding } from "./finding-schema";
 import {
   allergensOf,
   type Conflict,

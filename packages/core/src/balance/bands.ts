@@ -2,10 +2,10 @@ import type { JudgedBy } from "../bake/judged";
 import { SALT_PER_SODIUM } from "../physics";
 import { consistencies, type Consistency, stiffnessRange } from "../body/consistency";
 import { batchOf, type Item } from "../formula/resolve";
-import type { Kind } from "../formula/kinds";
-import type { Process } from "../formula/process";
+import type { Kind } from "../formula/kinds-schema";
+import type { Process } from "../formula/process-schema";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
-import type { Oven } from "../pantry/vessel";
+import type { Oven } from "../pantry/vessel-schema";
 import table from "./data/kinds.json";
 
 export const bandNames = ["waterPercent", "fatPercent", "sugarPercent", "eggPercent", "gasMlPer100g", "saltPercent"] as const;

@@ -1,8 +1,9 @@
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import { SODA_MMOL_PER_G } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
 import { gramsText } from "../measure/amounts";
-import { builtInShelf, ingredientOf, type Shelf } from "../pantry/catalogue";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf, type Shelf } from "../pantry/shelf";
 import { findingLimits as limits } from "./finding";
 import type { Analysis } from "./readings";
 

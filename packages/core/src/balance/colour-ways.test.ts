@@ -1,11 +1,12 @@
 import { simulate } from "./analyse";
 import { beginKind } from "../begin";
 import { pansForDepth, panOptions, rolledThickness } from "../bake/pan-swap";
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import { applyEdit } from "../formula/edits";
 import type { Formula } from "../formula/formula";
-import { processSchema } from "../formula/process";
-import { bareKitchen, openFormula } from "../formula/open";
+import { processSchema } from "../formula/process-schema";
+import { openFormula } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
 import { vesselLibrary } from "../pantry/vessel";
 import { colourTroublesOf, type ColourTrouble, colourWays, mends } from "./colour-ways";
 

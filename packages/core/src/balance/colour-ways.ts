@@ -1,8 +1,8 @@
 import { COLOUR } from "../bake/browning";
-import type { Simulation } from "../bake/simulation";
-import type { Edit } from "../formula/edits";
+import type { Simulation } from "../bake/simulation-schema";
+import type { Edit } from "../formula/edits-schema";
 import type { Formula } from "../formula/formula";
-import type { BakeStage } from "../formula/stage";
+import type { BakeStage } from "../formula/stage-schema";
 
 /** What of its colour a bake comes out with that a baker would mend. */
 export type ColourTrouble = "base-pale" | "base-dark" | "top-dark" | "top-pale";

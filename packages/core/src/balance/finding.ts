@@ -1,25 +1,34 @@
-import { z } from "zod";
-
 export const findingIds = [
-  "soda-unmet", "acid-excess", "powder-high", "lift-low", "lift-early", "no-binder", "binder-doubled", "too-wet",
-  "too-dry", "sugar-high", "fat-high", "pan-overfull", "pan-shallow", "core-late", "colour-shift", "gluten-check",
-  "oats-check", "leavening-counted-twice", "temperature-mismatch", "oven-too-cool", "top-sinks",
-  "not-weighed", "cooked-mass", "recipe-differs", "fat-smokes", "ferment", "fizz",
-] as const; // prettier-ignore
+  "soda-unmet",
+  "acid-excess",
+  "powder-high",
+  "lift-low",
+  "lift-early",
+  "no-binder",
+  "binder-doubled",
+  "too-wet",
+  "too-dry",
+  "sugar-high",
+  "fat-high",
+  "pan-overfull",
+  "pan-shallow",
+  "core-late",
+  "colour-shift",
+  "gluten-check",
+  "oats-check",
+  "leavening-counted-twice",
+  "temperature-mismatch",
+  "oven-too-cool",
+  "top-sinks",
+  "not-weighed",
+  "cooked-mass",
+  "recipe-differs",
+  "fat-smokes",
+  "ferment",
+  "fizz",
+] as const;
+// prettier-ignore
 export type FindingId = (typeof findingIds)[number];
-
-export const findingSchema = z.object({
-  id: z.enum(findingIds),
-  severity: z.enum(["stop", "caution", "note"]),
-  message: z.string(),
-  why: z.string(),
-  fix: z.string().optional(),
-  ingredientIds: z.array(z.string()),
-  /** It stands on a formula in which something that matters is not weighed yet. */
-  provisional: z.boolean().optional(),
-});
-export type Finding = z.infer<typeof findingSchema>;
-
 /** The limits at which something deserves a word. Reason and source of each in docs/science/findings.md. */
 export const findingLimits = {
   /** Unmet soda as a share of the batter: tasted, and plainly soapy. */

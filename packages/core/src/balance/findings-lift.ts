@@ -1,4 +1,4 @@
-import type { Kind } from "../formula/kinds";
+import type { Kind } from "../formula/kinds-schema";
 import { kindName } from "../formula/kinds";
 import { crumbOf, type Item, massOf } from "../formula/resolve";
 import { ML_PER_MMOL_25C } from "../lift/acids";
@@ -6,9 +6,10 @@ import { sodaPerGram } from "../lift/charge";
 import type { Gas } from "../lift/gas";
 import { acidPerGram } from "../lift/ledger";
 import { gramsText } from "../measure/amounts";
-import type { Measures } from "../measure/units";
+import type { Measures } from "../measure/units-schema";
 import { bandReadings, profileOf } from "./bands";
-import { type Finding, findingLimits as limits } from "./finding";
+import { findingLimits as limits } from "./finding";
+import type { Finding } from "./finding-schema";
 import type { Findable } from "./findable";
 import { colourWays, doubledWays, excessWays, liftWays, powderHighWays, unmetWays } from "./remedies-leavening";
 import type { Prove } from "./ways";
@@ -166,12 +167,7 @@ function amountFindings(items: readonly Item[], flour: number, measures: Measure
   return out;
 }
 
-function colourFindings(
-  items: readonly Item[],
-  ph: { mid: number; high: number },
-  measures: Measures,
-  prove: Prove,
-): Finding[] {
+function colourFindings(items: readonly Item[], ph: { mid: number; high: number }, measures: Measures, prove: Prove): Finding[] {
   const red = idsOf(items, (item) => item.ingredient.pigments?.includes("anthocyanin") === true);
   const green = idsOf(items, (item) => item.ingredient.pigments?.includes("chlorogenic") === true);
   const out: Finding[] = [];

@@ -2,9 +2,10 @@ import { LIKED, LIKED_CROWN } from "../bake/liked-fill";
 import { type Item, massOf } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { scaled } from "../measure/range";
-import type { Process } from "../formula/process";
-import type { Vessel } from "../pantry/vessel";
-import { type Finding, findingLimits as limits } from "./finding";
+import type { Process } from "../formula/process-schema";
+import type { Vessel } from "../pantry/vessel-schema";
+import { findingLimits as limits } from "./finding";
+import type { Finding } from "./finding-schema";
 import type { Findable } from "./findable";
 import { type Way, withMass } from "./ways";
 
@@ -127,7 +128,15 @@ function bakeFindings(given: Findable): Finding[] {
       severity: "caution",
       message: `At ${oven.celsius} °C it is not ${simulation.judged === "snaps" ? "dry enough to snap" : "golden"} after ${minutes} min; its middle is done after ${Math.round(simulation.marks.core)}.`,
       why: "Colour and dryness come late and faster with heat; the inside is done without them.",
-      ...prove("oven-too-cool", () => atCelsius(oven, [10, 20, 30].map((by) => oven.celsius + by)), "oven"),
+      ...prove(
+        "oven-too-cool",
+        () =>
+          atCelsius(
+            oven,
+            [10, 20, 30].map((by) => oven.celsius + by),
+          ),
+        "oven",
+      ),
       ingredientIds: [],
     });
   } else if (!simulation.reached) {

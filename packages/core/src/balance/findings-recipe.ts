@@ -1,18 +1,19 @@
-import type { BakedFill } from "../bake/bake";
+import type { BakedFill } from "../bake/bake-schema";
 import type { JudgedBy } from "../bake/judged";
 import { startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import type { Start } from "../bake/start";
 import type { Body } from "../body/body";
 import type { Weighed } from "../formula/component-mass";
 import type { Said } from "../formula/formula";
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import { type Item, massOf } from "../formula/resolve";
 import type { Gas } from "../lift/gas";
 import { gramsText } from "../measure/amounts";
-import type { Oven, Vessel } from "../pantry/vessel";
-import { type Finding, findingLimits as limits } from "./finding";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
+import { findingLimits as limits } from "./finding";
+import type { Finding } from "./finding-schema";
 
 /** What a bake was simulated from, and what came out. */
 export interface BakedBy {
@@ -150,7 +151,9 @@ function yieldFindings({ pieces }: Said, baked: BakedBy, ways: boolean): Finding
       message: `The recipe makes ${pieces}; here it is ${fill.pieces}, of ${gramsText(fill.pieceG)} each.`,
       why: `${Math.round(simulation.done.mid)} min are for pieces of ${gramsText(fill.pieceG)}.`,
       ...(ways
-        ? { fix: `${pieces} of them are ${gramsText(each)} each and take about ${Math.round(minutesIn(pieces / fill.pieces, baked))} min.` }
+        ? {
+            fix: `${pieces} of them are ${gramsText(each)} each and take about ${Math.round(minutesIn(pieces / fill.pieces, baked))} min.`,
+          }
         : {}),
       ingredientIds: [],
     },

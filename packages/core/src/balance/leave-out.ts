@@ -1,10 +1,12 @@
 import { CoreError } from "../errors";
 import type { InputLine } from "../formula/components";
-import { gramsOf, type Opened } from "../formula/open";
+import { type Opened } from "../formula/open";
+import { gramsOf } from "../formula/components";
 import { readings as readings } from "./readings";
 import { allergensInWords } from "../pantry/allergen-words";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import type { Allergen, Ingredient } from "../pantry/ingredient";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import type { Allergen, Ingredient } from "../pantry/ingredient-schema";
 import { balance, type BalanceOptions } from "./balance";
 import { allergensOf, type Proposal, proposedLine, type Proposals, readingsOf } from "./proposal";
 import { swap } from "./swap";

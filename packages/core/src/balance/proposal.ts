@@ -1,12 +1,13 @@
 import { z } from "zod";
 import type { Analysis } from "./readings";
 import { consistencies } from "../body/consistency";
-import { type InputLine, isWeighed, type OpenLine, placeOf, sortLines, type WeighedLine } from "../formula/components";
+import { type InputLine, isWeighed, placeOf, sortLines, type WeighedLine } from "../formula/components";
+import type { OpenLine } from "../formula/components-schema";
 import type { AnalyseInput } from "../formula/open";
 import { verdicts } from "../lift/lift";
-import { rangeSchema } from "../measure/range";
-import { allergenSchema, type Allergen } from "../pantry/ingredient";
-import type { Shelf } from "../pantry/catalogue";
+import { rangeSchema } from "../measure/range-schema";
+import { allergenSchema, type Allergen } from "../pantry/ingredient-schema";
+import type { Shelf } from "../pantry/shelf";
 import { findingIds } from "./finding";
 
 /** The readings that a change moves; percentages on flour and starch. */

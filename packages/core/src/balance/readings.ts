@@ -1,30 +1,38 @@
 import { z } from "zod";
-import { type Bake, type BakedFill, bakeOf, bakeSchema, fillSchema, pouredFill } from "../bake/bake";
-import { type Race, raceOf, raceSchema } from "../bake/race";
+import { bakeOf, pouredFill } from "../bake/bake";
+import { type Bake, type BakedFill, bakeSchema, fillSchema } from "../bake/bake-schema";
+import { raceOf } from "../bake/race";
+import { type Race, raceSchema } from "../bake/race-schema";
 import { massSpreadOf, pouredDensity, startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import { depthAtStart, type Start } from "../bake/start";
 import type { AnalyseInput } from "../formula/open";
-import { componentMasses, componentMassSchema, type ComponentMass, weighedAsides, type Weighed } from "../formula/component-mass";
-import { type InputLine, type OpenLine, openLineSchema, sortLines } from "../formula/components";
+import { componentMasses, weighedAsides, type Weighed } from "../formula/component-mass";
+import { componentMassSchema, type ComponentMass } from "../formula/component-mass-schema";
+import { type InputLine, sortLines } from "../formula/components";
+import { type OpenLine, openLineSchema } from "../formula/components-schema";
 import { bandNames, bandReadings, type KindProfile, profileOf, typicalLines } from "./bands";
+import { asDropped, defaultsOf } from "./defaults";
 import type { Situation } from "./remedies";
 import { type Again, type Changed, fixOf, type Prove, unproven } from "./ways";
 import { type Said, saidSchema } from "../formula/formula";
-import { type Finding, findingSchema } from "./finding";
+import { type Finding, findingSchema } from "./finding-schema";
 import { byGravity, findingsOf } from "./findings";
 import { type BakedBy, recipeFindings } from "./findings-recipe";
 import { bodyOf, bodySchema } from "../body/body";
 import { CoreError } from "../errors";
-import { type Kind, kindSchema } from "../formula/kinds";
-import { type Process, processSchema } from "../formula/process";
-import { batchOf, batchSchema, type Item, massOf, resolve } from "../formula/resolve";
+import { type Kind, kindSchema } from "../formula/kinds-schema";
+import { type Process, processSchema } from "../formula/process-schema";
+import { batchOf, type Item, massOf, resolve } from "../formula/resolve";
+import { batchSchema } from "../formula/resolve-schema";
 import { HANDLING_S } from "../lift/gas";
 import { liftOf, liftSchema } from "../lift/lift";
-import type { Measures } from "../measure/units";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { type Oven, ovenSchema, type Vessel, vesselOf, vesselSchema, withStart } from "../pantry/vessel";
+import type { Measures } from "../measure/units-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import { withStart } from "../pantry/vessel";
+import { type Oven, ovenSchema, vesselSchema } from "../pantry/vessel-schema";
 
 export const analysisSchema = z.object({
   /** What was analysed, with the defaults that were filled in. */
@@ -53,30 +61,6 @@ export const analysisSchema = z.object({
 export type Analysis = z.infer<typeof analysisSchema>;
 /** The same with its bake. */
 export type BakedAnalysis = Analysis & { fill: BakedFill; bake: Bake; race: Race };
-
-/** What is dropped lies as it comes to rest, where nothing says how it is shaped; a sheet's own thickness is for what is patted out. */
-function asDropped(kind: Kind, vessel: Vessel): Vessel;
-function asDropped(kind: Kind, vessel: Vessel | undefined): Vessel | undefined;
-function asDropped(kind: Kind, vessel: Vessel | undefined): Vessel | undefined {
-  if (!vessel || kind !== "drop" || vessel.shape !== "free" || vessel.piece !== undefined) return vessel;
-  const { thicknessMm: _, ...rest } = vessel;
-  return { ...rest, piece: "drop" };
-}
-
-/** What the kind of bake takes where nothing is said. */
-export function defaultsOf(kind: Kind): { vessel: Vessel; oven: Oven; process: Process } {
-  const profile = profileOf(kind);
-  return {
-    vessel: asDropped(kind, vesselOf(profile.vesselId)?.vessel) ?? {
-      shape: "rectangular",
-      lengthMm: 230,
-      widthMm: 130,
-      heightMm: 70,
-    },
-    oven: { celsius: profile.celsius, mode: profile.mode },
-    process: { method: profile.method, restMinutes: 0 },
-  };
-}
 
 /** What a formula weighs, lifts and drinks, before any pan: the parts that all readings stand on. */
 interface Gathered {
@@ -182,9 +166,7 @@ const startIn = ({ given: { vessel, oven, process }, items, asides, lift, body, 
 /** A bake that only has to tell what is wrong with it. */
 function bakedCoarsely(weighed: Gathered): Analysis {
   const start = startIn(weighed);
-  return unbakeable(start)
-    ? judge(weighed)
-    : judge(weighed, simulateStart(start, 0, { frames: 0, spread: 0, fidelity: "coarse" }));
+  return unbakeable(start) ? judge(weighed) : judge(weighed, simulateStart(start, 0, { frames: 0, spread: 0, fidelity: "coarse" }));
 }
 
 /** A batter under thought: what is found of it, and all that ways out are looked for in. */

@@ -4,9 +4,10 @@ import { SODA_MMOL_PER_G } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
 import { gramsText, measurable } from "../measure/amounts";
-import type { Measures } from "../measure/units";
-import { builtInShelf, ingredientOf } from "../pantry/catalogue";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Measures } from "../measure/units-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { findingLimits as limits } from "./finding";
 import { floored, massIn, powderOf, shortName, sodaSpoon, spoonsOf } from "./remedy-words";
 import { type Again, holds, leastThat, type Way, withMass } from "./ways";
@@ -85,13 +86,7 @@ const VINEGAR_MMOL = 0.83;
 const LEAST_SODA = 0.5;
 
 /** Ways out of acid without soda: first the dry acid that was put in on purpose, then the sour drops, then soda up to its habit. */
-export function excessWays(
-  items: readonly Item[],
-  base: number,
-  excess: number,
-  measures: Measures,
-  again: Again,
-): Way[] {
+export function excessWays(items: readonly Item[], base: number, excess: number, measures: Measures, again: Again): Way[] {
   const ways: Way[] = [];
   const good = (next: readonly Item[]): boolean => holds("acid-excess", { items: next }, again);
   const sours = items

@@ -1,15 +1,16 @@
 import type { Body } from "../body/body";
 import type { Consistency } from "../body/consistency";
 import { liquidFor, mainLiquid } from "../body/next-class";
-import type { Kind } from "../formula/kinds";
-import type { Process } from "../formula/process";
+import type { Kind } from "../formula/kinds-schema";
+import type { Process } from "../formula/process-schema";
 import { crumbOf, type Item, totalOf } from "../formula/resolve";
 import type { LiftParts } from "../lift/lift";
 import { gramsText, measurable } from "../measure/amounts";
-import type { Measures } from "../measure/units";
-import { builtInShelf, ingredientOf } from "../pantry/catalogue";
+import type { Measures } from "../measure/units-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { type BandName, consistencyAgainst, profileOf } from "./bands";
 import type { FindingId } from "./finding";
 import {

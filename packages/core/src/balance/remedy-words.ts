@@ -1,8 +1,9 @@
 import type { Item } from "../formula/resolve";
 import { gramsText, householdText } from "../measure/amounts";
-import type { Measures } from "../measure/units";
-import { builtInShelf, ingredientOf } from "../pantry/catalogue";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Measures } from "../measure/units-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
+import type { Ingredient } from "../pantry/ingredient-schema";
 
 export const sodaSpoon = (grams: number, measures: Measures): string => {
   const spoons = householdText(grams, ingredientOf(builtInShelf, "soda"), measures);

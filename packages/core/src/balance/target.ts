@@ -4,10 +4,12 @@ import { sortLines } from "../formula/components";
 import type { Opened } from "../formula/open";
 import { massOf, resolve } from "../formula/resolve";
 import { measurable } from "../measure/amounts";
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import { drunkBy } from "../body/water";
-import { builtInShelf, ingredientOf, type Shelf } from "../pantry/catalogue";
-import { isFlour, type Ingredient } from "../pantry/ingredient";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf, type Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { profileOf } from "./bands";
 import { withMass } from "./ways";
 

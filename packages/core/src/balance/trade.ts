@@ -2,7 +2,7 @@ import type { Item } from "../formula/resolve";
 import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
 import { binderPerGram } from "../body/binder";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import trades from "./data/trades.json";
 
 /** What stands for what, and by which measure: the trade's rule, before any arithmetic. */

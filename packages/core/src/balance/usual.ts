@@ -3,8 +3,10 @@ import { sortLines } from "../formula/components";
 import type { Opened } from "../formula/open";
 import { flourOf, type Item, massOf, resolve } from "../formula/resolve";
 import { measurable } from "../measure/amounts";
-import { builtInShelf, ingredientOf, type Shelf } from "../pantry/catalogue";
-import { type Family, type Ingredient, isFlour } from "../pantry/ingredient";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf, type Shelf } from "../pantry/shelf";
+import { type Family, isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { profileOf } from "./bands";
 
 /** An amount that may answer a line without one, g, and what it is or does. */

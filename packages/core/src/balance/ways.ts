@@ -1,9 +1,10 @@
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
 import { exactly } from "../measure/range";
-import type { Ingredient } from "../pantry/ingredient";
-import type { Oven, Vessel } from "../pantry/vessel";
-import type { Finding, FindingId } from "./finding";
+import type { Ingredient } from "../pantry/ingredient-schema";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
+import type { FindingId } from "./finding";
+import type { Finding } from "./finding-schema";
 
 /** Something of a formula that is changed in thought. */
 export interface Changed {
@@ -49,11 +50,7 @@ const MOST_TOLD = 2;
  * What mends a finding, in words. The ways are only looked for where they are asked for: each that is told was applied and analysed again, with the
  * oven where `oven` says that the finding is of the bake.
  */
-export type Prove = (
-  id: FindingId,
-  ways: (again: Again) => readonly (Way | null)[],
-  oven?: "oven",
-) => { fix?: string };
+export type Prove = (id: FindingId, ways: (again: Again) => readonly (Way | null)[], oven?: "oven") => { fix?: string };
 
 /** Nothing is looked for. */
 export const unproven: Prove = () => ({});

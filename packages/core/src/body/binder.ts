@@ -1,5 +1,5 @@
 import { crumbOf, type Item } from "../formula/resolve";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 
 export interface Binder {
   /** What binds, the strongest first, such as "egg and xanthan"; "none" where nothing does. */

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { resolve } from "../formula/resolve";
-import { builtInShelf, catalogue, ingredientOf } from "../pantry/catalogue";
+import { builtInShelf, catalogue } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
 import { binderOf, binderPerGram } from "./binder";
 import { bodyOf } from "./body";
 import { consistencies, consistencyOf, stiffnessOf } from "./consistency";
@@ -11,7 +12,7 @@ import { batterSugar, capacityOf, drunkBy, freeWaterOf, waterGiven } from "./wat
 import { isInclusion } from "../pantry/pieces";
 
 type Lines = [id: string, grams: number][];
-const items = (...lines: Lines) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })));
+const items = (...lines: Lines) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
 const thing = (id: string) => ingredientOf(builtInShelf, id);
 const water = thing("water");
 const batter: Lines = [

@@ -1,11 +1,13 @@
 import { z } from "zod";
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
-import { type Range, rangeSchema, within } from "../measure/range";
+import { within } from "../measure/range";
+import { type Range, rangeSchema } from "../measure/range-schema";
 import { binderOf } from "./binder";
 import { type Consistency, consistencies, consistencyOf, stiffnessOf } from "./consistency";
 import { batterDensity } from "./density";
-import { builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
 import { nextClasses } from "./next-class";
 import { settingOf } from "./setting";
 import { batterSugar, drunkBy, freeWaterOf } from "./water";

@@ -1,4 +1,4 @@
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
 import { airShare } from "../lift/gas";
 

@@ -1,7 +1,7 @@
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
 import { measurable } from "../measure/amounts";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { consistencies, type Consistency, consistencyOf, stiffnessOf } from "./consistency";
 
 /** The liquid of a batter that a baker would add or hold back: the largest that is mostly water, egg aside. */

@@ -1,5 +1,5 @@
 import type { Item } from "../formula/resolve";
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 
 /** Where starch of unknown source sets, °C, and how far any of these temperatures is known, K. */
 const BLEND_C = 70;

@@ -1,5 +1,5 @@
 import type { Item } from "../formula/resolve";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { isInclusion, releasedAtMixing } from "../pantry/pieces";
 
 /** Time scale of the slow drinkers (bran, pulse protein, coconut fibre, whole oats), minutes. */

@@ -1,25 +1,28 @@
 import { bandReadings, profileOf } from "../balance/bands";
-import { defaultsOf, readings } from "../balance/readings";
+import { defaultsOf } from "../balance/defaults";
+import { readings } from "../balance/readings";
 import { targetOf } from "../balance/target";
 import { freeAcid } from "../balance/trade";
 import { binderPerGram } from "../body/binder";
 import type { Consistency } from "../body/consistency";
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import { crumbOf, type Item, massOf, resolve } from "../formula/resolve";
 import { SODA_MMOL_PER_G } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
 import { measurable } from "../measure/amounts";
-import type { Shelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { isInclusion } from "../pantry/pieces";
-import { type Oven, type Vessel, withStart } from "../pantry/vessel";
+import { withStart } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
 import { endsOf, knobbed } from "./knobs";
 import { massFor, panFor } from "./mass";
 import { blendOf, isGround, type Share } from "./flours";
 import type { Style } from "./style";
-import { USUAL_SHELF, type Wish, type WishedLift } from "./wish";
+import { USUAL_SHELF, type WishedLift } from "./wish";
+import type { Wish } from "./wish-schema";
 
 export interface Line {
   ingredientId: string;

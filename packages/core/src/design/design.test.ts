@@ -2,8 +2,10 @@ import { analyse, baked } from "../balance/analyse";
 import { readings } from "../balance/readings";
 import { applyEdit } from "../formula/edits";
 import { formulaSchema } from "../formula/formula";
-import { type Kind, kinds } from "../formula/kinds";
-import { bareKitchen, openFormula } from "../formula/open";
+import { kinds } from "../formula/kinds";
+import type { Kind } from "../formula/kinds-schema";
+import { openFormula } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
 import { builtInShelf, catalogue } from "../pantry/catalogue";
 import { vesselLibrary } from "../pantry/vessel";
 import { knobbed } from "./knobs";
@@ -11,7 +13,8 @@ import { type Design, design, designsSchema, moved } from "./design";
 import { blendOf, insteadOf, isGround, isStarch, knownRole, roleOf } from "./flours";
 import { randomWish } from "./shelves";
 import { designVessels, formulaOf } from "./to-formula";
-import { USUAL_SHELF, wishSchema } from "./wish";
+import { USUAL_SHELF } from "./wish";
+import { wishSchema } from "./wish-schema";
 
 const inputOf = ({ lines, kind, vessel, oven, process }: Design) => ({ lines, kind, vessel, oven, process });
 const gramsOf = ({ lines }: Pick<Design, "lines">, wanted: (id: string) => boolean): number =>

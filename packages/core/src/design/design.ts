@@ -1,20 +1,21 @@
 import { z } from "zod";
-import { bakedFillSchema, bakeSchema } from "../bake/bake";
+import { bakedFillSchema, bakeSchema } from "../bake/bake-schema";
 import { simulateStart } from "../bake/simulate";
 import { balance } from "../balance/balance";
 import { readingsOf, readingsSchema } from "../balance/proposal";
 import { type Analysis, type BakedAnalysis, ready, readings } from "../balance/readings";
 import { CoreError } from "../errors";
-import { kindSchema } from "../formula/kinds";
-import { processSchema } from "../formula/process";
+import { kindSchema } from "../formula/kinds-schema";
+import { processSchema } from "../formula/process-schema";
 import { gramsText } from "../measure/amounts";
 import { listWords } from "../measure/list-words";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { ovenSchema, type Vessel, vesselSchema } from "../pantry/vessel";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import { ovenSchema, type Vessel, vesselSchema } from "../pantry/vessel-schema";
 import { type Composed, compose, type Lack, type Line, type Stock, stockOf } from "./compose";
 import type { Style } from "./style";
 import { insteadOf, isGround, roleOf } from "./flours";
-import type { Wish } from "./wish";
+import type { Wish } from "./wish-schema";
 
 export const designSchema = z.object({
   /** Which of the styles it is; a slider moves within it. */

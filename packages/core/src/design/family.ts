@@ -1,11 +1,12 @@
 import { z } from "zod";
 import { CoreError } from "../errors";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import type { Ingredient } from "../pantry/ingredient";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { compose, type Line, type Mix, stockOf } from "./compose";
 import type { Style } from "./style";
 import { type Designs, design, designSchema, judged, shown, stylesOf } from "./design";
-import type { Wish } from "./wish";
+import type { Wish } from "./wish-schema";
 
 const lineSchema = z.object({ ingredientId: z.string(), grams: z.number() });
 

@@ -1,5 +1,6 @@
-import type { Kind } from "../formula/kinds";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import type { Kind } from "../formula/kinds-schema";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import table from "./data/flour-roles.json";
 
 /** What a flour does in a crumb: structure and flavour from 0 to 3, the most of it that a blend takes, %, and what it brings in words. */

@@ -1,6 +1,6 @@
 import { analyse, readings } from "../balance/analyse";
 import { beginKind, formulaFrom } from "../begin";
-import { ingredientSchema } from "../pantry/ingredient";
+import { ingredientSchema } from "../pantry/ingredient-schema";
 import { builtInShelf, shelfWith } from "../pantry/catalogue";
 import { vesselLibrary } from "../pantry/vessel";
 import { readRecipe } from "../read";
@@ -8,7 +8,8 @@ import { knobbed, knobOf } from "./knobs";
 import { design } from "./design";
 import { blendFrom, floursOf, wishFrom } from "./from-formula";
 import { filledAsLiked } from "./to-formula";
-import { USUAL_SHELF, wishSchema } from "./wish";
+import { USUAL_SHELF } from "./wish";
+import { wishSchema } from "./wish-schema";
 
 const wheat = `Raisin muffins
 250 g plain wheat flour

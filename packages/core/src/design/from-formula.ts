@@ -3,13 +3,15 @@ import { mixtureAsIngredient } from "../formula/nested";
 import type { Formula } from "../formula/formula";
 import { sortLines } from "../formula/components";
 import { type Item, massOf, resolve } from "../formula/resolve";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { isInclusion } from "../pantry/pieces";
 import type { Line } from "./compose";
 import { endsOf, knobOf } from "./knobs";
 import { isGround } from "./flours";
-import type { Wish } from "./wish";
+import type { Wish } from "./wish-schema";
 
 const YEAST = /^yeast|sourdough/;
 

@@ -1,7 +1,7 @@
 import { bandReadings, profileOf, typicalLines } from "../balance/bands";
-import type { Kind } from "../formula/kinds";
+import type { Kind } from "../formula/kinds-schema";
 import { resolve } from "../formula/resolve";
-import type { Shelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 
 /** A value from its slider: what is usual in the middle, the ends a part of the way to the ends of its band. */
 export function knobbed(usual: number, low: number, high: number, knob = 0.5): number {

@@ -1,9 +1,10 @@
 import { fillVessel } from "../bake/geometry";
 import { FULLEST, LIKED } from "../bake/liked-fill";
 import type { Analysis } from "../balance/readings";
-import type { Kind } from "../formula/kinds";
-import { type Vessel, vesselLibrary } from "../pantry/vessel";
-import type { Wish } from "./wish";
+import type { Kind } from "../formula/kinds-schema";
+import { vesselLibrary } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
+import type { Wish } from "./wish-schema";
 
 /** Pieces where nothing says how heavy, g. */
 const FREE_PIECE_G = 80;

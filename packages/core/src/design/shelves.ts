@@ -1,8 +1,9 @@
 import { kinds } from "../formula/kinds";
 import { catalogue } from "../pantry/catalogue";
-import type { Allergen, Family } from "../pantry/ingredient";
+import type { Family } from "../pantry/ingredient";
+import type { Allergen } from "../pantry/ingredient-schema";
 import { isGround } from "./flours";
-import type { Wish } from "./wish";
+import type { Wish } from "./wish-schema";
 
 /** A made-up wish before a made-up shelf; the same seed gives the same one. For properties and the report of designs. */
 export function randomWish(seed: number): Wish {

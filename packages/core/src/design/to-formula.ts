@@ -1,11 +1,13 @@
-import type { BakedFill } from "../bake/bake";
+import type { BakedFill } from "../bake/bake-schema";
 import { fillVessel } from "../bake/geometry";
 import { LIKED } from "../bake/liked-fill";
 import type { Formula } from "../formula/formula";
-import { type Kind, kindName } from "../formula/kinds";
+import { kindName } from "../formula/kinds";
+import type { Kind } from "../formula/kinds-schema";
 import { exactly } from "../measure/range";
-import type { Measures } from "../measure/units";
-import type { NamedVessel, Vessel } from "../pantry/vessel";
+import type { Measures } from "../measure/units-schema";
+import type { NamedVessel } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
 import type { Design } from "./design";
 
 /** A design as a formula for the bench; what it brings and gives up stands in its notes. */

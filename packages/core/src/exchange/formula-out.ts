@@ -4,7 +4,7 @@ import type { Kitchen } from "../formula/open";
 import { durationOf } from "./duration";
 import { gramsOut, type Outgoing, type OutLine } from "./outgoing";
 import { type Cell, tableText } from "./table";
-import type { Nutrition } from "../label/nutrition";
+import type { Nutrition } from "../label/nutrition-schema";
 
 /** Columns of a formula as a table; what is a mass says so. */
 export const formulaColumns = [

@@ -1,8 +1,8 @@
 import type { Mending } from "../begin";
 import { CoreError } from "../errors";
-import { type Kind, kindSchema } from "../formula/kinds";
+import { type Kind, kindSchema } from "../formula/kinds-schema";
 import { readRecipe } from "../read";
-import type { Shelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import { minutesOf } from "./duration";
 import { INGREDIENT_PROPERTY, KIND_PROPERTY } from "./formula-out";
 import { readTable, type ReadTable } from "./table";

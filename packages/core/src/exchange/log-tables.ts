@@ -1,4 +1,4 @@
-import type { BakeEvent } from "../live/events";
+import type { BakeEvent } from "../live/events-schema";
 import type { Plan } from "../plan/day";
 import { lossOf, profileOfHeights } from "../trial/measured";
 import { scales } from "../trial/scales";

@@ -1,16 +1,18 @@
 import { baked } from "../balance/analyse";
 import { CoreError } from "../errors";
-import { type FormulaComponent, isWeighed, type WeighedLine } from "../formula/components";
+import { isWeighed, type WeighedLine } from "../formula/components";
+import type { FormulaComponent } from "../formula/components-schema";
 import type { Formula, FormulaLine } from "../formula/formula";
 import { kindName } from "../formula/kinds";
 import { expand, nestedId } from "../formula/nested";
-import { gramsOf, type Kitchen, openFormula } from "../formula/open";
+import { type Kitchen, openFormula } from "../formula/open";
+import { gramsOf } from "../formula/components";
 import { householdText } from "../measure/amounts";
-import type { Range } from "../measure/range";
-import { ingredientOf } from "../pantry/catalogue";
-import type { Vessel } from "../pantry/vessel";
+import type { Range } from "../measure/range-schema";
+import { ingredientOf } from "../pantry/shelf";
+import { panText } from "../pantry/pan-text";
 import { stepsOf } from "../plan/steps";
-import type { WorkStep } from "../plan/work-step";
+import type { WorkStep } from "../plan/work-step-schema";
 import { readRecipe } from "../read";
 
 /** One line as it goes out. `written` is what our own reader reads back to the same ingredient and the same grams; `exact` says whether it does. */
@@ -94,21 +96,6 @@ function written(line: Omit<OutLine, "written" | "exact">, kitchen: Kitchen): Pi
         if (readsBack(text, ingredientId, Number.parseFloat(mass), kitchen)) return { written: text, exact: true };
       }
   return { written: `${mass} ${pantryName}${tail}`, exact: false };
-}
-
-const cm = (mm: number): string => String(Math.round(mm) / 10);
-
-/** A pan as a recipe says it. */
-export function panText({ shape, lengthMm, widthMm, heightMm, diameterMm, pieces = 1, material }: Vessel): string {
-  const of = material ? `${material.replace("-", " ")} ` : "";
-  const deep = heightMm ? `, ${cm(heightMm)} cm deep` : "";
-  if (shape === "muffin") return `${pieces}-cup ${of}muffin tin`;
-  if (shape === "griddle") return `a ${of}griddle`;
-  if (shape === "free") return `${pieces} ${pieces === 1 ? "piece" : "pieces"} on a ${of}baking sheet`;
-  const many = pieces > 1 ? `${pieces} tins of ` : "a ";
-  if (diameterMm) return `${many}${cm(diameterMm)} cm ${of}${shape === "ring" ? "ring tin" : "round tin"}${deep}`;
-  if (lengthMm && widthMm) return `${many}${cm(lengthMm)} × ${cm(widthMm)} cm ${of}tin${deep}`;
-  return `a ${of}tin`;
 }
 
 function headingOf(component: FormulaComponent | null): string {

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { amountText, readAmount } from "./amount";
-import { builtInShelf, catalogue, ingredientOf } from "../pantry/catalogue";
+import { builtInShelf, catalogue } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
 
 const of = (id: string) => ingredientOf(builtInShelf, id);
 const grams = (text: string, id: string, mode: "grams" | "household" | "percent" = "grams") => {

@@ -1,13 +1,14 @@
-import type { Filling } from "../measure/filling";
+import type { Filling } from "../measure/filling-schema";
 import { householdText } from "../measure/amounts";
 import { mainMeasure } from "../measure/line";
 import { itemsOf, readLine } from "../measure/several";
 import { plainText } from "../measure/quantity";
-import { exactly, type Range } from "../measure/range";
-import type { Measures, UnitId } from "../measure/units";
+import { exactly } from "../measure/range";
+import type { Range } from "../measure/range-schema";
+import type { Measures, UnitId } from "../measure/units-schema";
 import { unitLabel } from "../measure/units";
 import { weighMeasure } from "../measure/weigh";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 
 /** How amounts stand on the sheet. */
 export const amountModes = ["grams", "household", "percent"] as const;

@@ -1,31 +1,11 @@
-import { z } from "zod";
-import { componentPlaces, componentRoles } from "../measure/reading";
-import { type Shelf } from "../pantry/catalogue";
-import { type AsideOf, type ComponentPlace, type FormulaComponent, placeOf } from "./components";
+import type { Shelf } from "../pantry/shelf";
+import { type AsideOf, type ComponentPlace, placeOf } from "./components";
+import type { FormulaComponent } from "./components-schema";
 import { batchOf, type Item, massOf, resolve, totalOf, type WeighedLine } from "./resolve";
+import type { ComponentMass } from "./component-mass-schema";
 
 /** The batter among the components. */
 export const BATTER = "batter";
-
-export const componentMassSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  role: z.enum(componentRoles),
-  place: z.enum(["batter", ...componentPlaces]),
-  /** As it is used: cooked where it is cooked, g. */
-  massG: z.number(),
-  /** As it is weighed in, g. */
-  weighedG: z.number(),
-  waterG: z.number(),
-  fatG: z.number(),
-  sugarG: z.number(),
-  proteinG: z.number(),
-  sodiumMg: z.number(),
-  /** Where the cooked mass that was said is less than what is no water: the least that it can be, g. */
-  leastG: z.number().optional(),
-});
-export type ComponentMass = z.infer<typeof componentMassSchema>;
-
 /** A component that is weighed: what is in it, and what it comes to. */
 export interface Weighed {
   component: FormulaComponent;
@@ -33,7 +13,6 @@ export interface Weighed {
   items: Item[];
   mass: ComponentMass;
 }
-
 function massesOf(
   component: FormulaComponent,
   items: readonly Item[],
@@ -47,7 +26,6 @@ function massesOf(
   const massG = Math.max(cookedG, dry);
   return { massG, weighedG, waterG: massG - dry, ...rest, ...(cookedG < dry - 0.5 ? { leastG: dry } : {}) };
 }
-
 const weighed = (component: FormulaComponent, lines: readonly WeighedLine[], shelf: Shelf): Weighed => {
   const items = resolve(lines, shelf);
   const place = placeOf(component);
@@ -58,11 +36,9 @@ const weighed = (component: FormulaComponent, lines: readonly WeighedLine[], she
     mass: { id: component.id, name: component.name, role: component.role, place, ...massesOf(component, items) },
   };
 };
-
 /** Each component that is beside the batter, weighed. Throws `unknown-ingredient`, `bad-amount`. */
 export const weighedAsides = (asides: readonly AsideOf[], shelf: Shelf): Weighed[] =>
   asides.map(({ component, lines }) => weighed(component, lines, shelf));
-
 /**
  * The mass of every component, the batter first and its soakers apart; as they are weighed they add up to the whole. g and mg. Throws as
  * `weighedAsides`.
@@ -85,7 +61,6 @@ export function componentMasses(
     ...asides.map(({ mass }) => mass),
   ];
 }
-
 /** A component's items with the water that cooking has left in them; the mass is that of the cooked thing. */
 export function cookedItems({ items, mass }: Weighed): Item[] {
   const water = totalOf(items, "water");

@@ -1,12 +1,16 @@
 import fc from "fast-check";
+import { builtInShelf } from "../pantry/catalogue";
 import { baked, readings } from "../balance/analyse";
 import { balance } from "../balance/balance";
 import { swap } from "../balance/swap";
 import { componentShare, splitOf } from "../parts";
-import { type FormulaComponent, type InputLine, placeOf, sortLines } from "./components";
+import { type InputLine, placeOf, sortLines } from "./components";
+import type { FormulaComponent } from "./components-schema";
 import { applyEdit, applyEdits } from "./edits";
 import type { Formula, FormulaLine } from "./formula";
-import { bareKitchen, bookEntryOf, openFormula } from "./open";
+import { openFormula } from "./open";
+import { bareKitchen } from "./bare-kitchen";
+import { bookEntryOf } from "./nested";
 import { scaleLines } from "./scale";
 
 const exact = (grams: number) => ({ low: grams, mid: grams, high: grams });
@@ -117,7 +121,7 @@ describe("components", () => {
     expect(read(malted).findings[0]).toMatchObject({ id: "gluten-check", severity: "stop" });
   });
   test("a line in a component that is not there is refused with those that are", () => {
-    expect(() => sortLines([{ ingredientId: "pear", grams: 1, component: "nowhere" }], components)).toThrow(
+    expect(() => sortLines([{ ingredientId: "pear", grams: 1, component: "nowhere" }], components, builtInShelf)).toThrow(
       /No component has the id "nowhere"; one of soak, fill, crumb, ice/,
     );
   });
@@ -197,7 +201,7 @@ describe("open lines", () => {
     }
   });
   test("of a formula that stands on a line of another are open there", () => {
-    const entry = bookEntryOf({ ...loaf, lines: [...loaf.lines, { id: "x", name: "Rye-like flour", unit: "cup" }] });
+    const entry = bookEntryOf({ ...loaf, lines: [...loaf.lines, { id: "x", name: "Rye-like flour", unit: "cup" }] }, builtInShelf);
     expect(entry.lines.some(({ ingredientId }) => ingredientId === "icing-sugar")).toBe(false);
     const input = openFormula(
       { ...loaf, components: [], lines: [line("a", "formula:inner", 400)] },
@@ -268,7 +272,9 @@ describe("parts of a batter and its components", () => {
 
 test("a bake of everything that is on the sheet differs from that of the batter alone, and both close", () => {
   const input = openFormula(loaf, bareKitchen);
-  const [whole, batter] = [baked(input), baked({ ...input, lines: sortLines(input.lines, components).batter })].map(({ analysis }) => analysis);
+  const [whole, batter] = [baked(input), baked({ ...input, lines: sortLines(input.lines, components, builtInShelf).batter })].map(
+    ({ analysis }) => analysis,
+  );
   expect(whole?.bake.minutes.mid).toBeGreaterThan(batter?.bake.minutes.mid ?? Infinity);
   expect(whole?.fill.depthMm).toBeCloseTo(batter?.fill.depthMm ?? 0, 9);
   expect(scaleLines(loaf.lines, 1)).toEqual(loaf.lines);

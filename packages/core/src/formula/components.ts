@@ -1,29 +1,15 @@
-import { z } from "zod";
 import { CoreError } from "../errors";
 import { componentPlaces, componentRoles } from "../measure/reading";
-import type { Range } from "../measure/range";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import type { Range } from "../measure/range-schema";
+import type { Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { nestedId } from "./nested-id";
+import type { FormulaComponent, OpenLine } from "./components-schema";
 
 export type ComponentPlace = (typeof componentPlaces)[number];
 export type ComponentRole = (typeof componentRoles)[number];
-
-export const formulaComponentSchema = z.object({
-  id: z.string().min(1).max(64),
-  name: z.string().trim().min(1, { error: "A component needs a name, such as “pear filling”." }).max(80),
-  role: z.enum(componentRoles),
-  /** Where it is in the bake; absent, what is usual for its role. */
-  place: z.enum(componentPlaces).optional(),
-  /** What it weighs once it is cooked, g; absent, it is used as it is weighed. */
-  cookedG: z.number().positive({ error: "More than 0 g; what it weighs once it is cooked." }).max(1_000_000).optional(),
-  /** How warm it is when it meets the batter, °C; absent, as the kitchen. */
-  celsius: z.number().min(-25, { error: "From −25 to 110 °C." }).max(110, { error: "From −25 to 110 °C." }).optional(),
-});
-export type FormulaComponent = z.infer<typeof formulaComponentSchema>;
-
 const brushed = /\b(?:brush\w*|wash|milk|egg)\b/i;
-
 /** Where a component is, said or usual: what is brushed on goes in with the batter, an icing comes when it is out. */
 export function placeOf({ role, name, place }: Pick<FormulaComponent, "role" | "name" | "place">): ComponentPlace | "batter" {
   if (role === "batter" || role === "soaker") return "batter";
@@ -33,7 +19,6 @@ export function placeOf({ role, name, place }: Pick<FormulaComponent, "role" | "
   if (role === "glaze") return brushed.test(name) ? "top" : "after";
   return "apart";
 }
-
 /** A line as a request sends it: without grams, or without an ingredient, it is open. */
 export interface InputLine {
   ingredientId?: string | undefined;
@@ -46,7 +31,6 @@ export interface InputLine {
   /** May be left out, and is. */
   off?: boolean | undefined;
 }
-
 /** A line that weighs something: grams as one number, or with their spread. */
 export interface WeighedLine extends InputLine {
   ingredientId: string;
@@ -54,36 +38,23 @@ export interface WeighedLine extends InputLine {
   /** It has stood with its water and has taken it up. */
   soaked?: boolean | undefined;
 }
-
-export const openLineSchema = z.object({
-  name: z.string(),
-  component: z.string().optional(),
-  /** It may be a flour, the liquid or a leavener of the batter: until it is closed nothing is final. */
-  matters: z.boolean(),
-});
-export type OpenLine = z.infer<typeof openLineSchema>;
-
 /** What is beside the batter: a component with its weighed lines. */
 export interface AsideOf {
   component: FormulaComponent;
   lines: WeighedLine[];
 }
-
 export interface Sorted {
   /** The batter, soakers in it. */
   batter: WeighedLine[];
   asides: AsideOf[];
   open: OpenLine[];
 }
-
 /** Whether a line counts: it has an ingredient and a mass, and is not left out. */
 export const isWeighed = <L extends InputLine>(line: L): line is L & { ingredientId: string; grams: NonNullable<L["grams"]> } =>
   line.ingredientId !== undefined && line.grams !== undefined && line.off !== true;
-
 /** Whether a line waits for an answer. */
 export const isOpen = (line: InputLine): boolean =>
   line.off !== true && (line.ingredientId === undefined || line.grams === undefined);
-
 /** Families without which a batter is no batter. */
 const carrying = new Set<Ingredient["family"]>([
   "leavener",
@@ -96,21 +67,17 @@ const carrying = new Set<Ingredient["family"]>([
   "egg",
   "blend",
 ]);
-
 /** Words by which something that is not known may be a flour, the liquid or a leavener. */
 const mayCarry =
   /\b(?:flour|starch|meal|oatmeal|polenta|mix|blend|grain|milk|water|juice|tea|coffee|beer|cider|soda|powder|yeast|leaven\w*|starter|eggs?|yogh?urt|kefir|liquid)\b/i;
-
 const matters = (line: InputLine, shelf: Shelf): boolean => {
   const known = line.ingredientId === undefined ? undefined : shelf.get(line.ingredientId);
   if (known) return isFlour(known) || carrying.has(known.family);
   // Something measured that is not known may be anything.
   return line.ingredientId !== undefined || (line.unit !== undefined && line.unit !== "piece") || mayCarry.test(line.name ?? "");
 };
-
 const nameOf = (line: InputLine, shelf: Shelf): string =>
   line.name ?? shelf.get(line.ingredientId ?? "")?.name ?? line.ingredientId ?? "a line that is not read";
-
 /**
  * The lines of a formula as batter, components and what is open; nothing weighs twice and nothing is lost but what is left out. Throws
  * `unknown-component` for a line in a component that is not there.
@@ -118,7 +85,7 @@ const nameOf = (line: InputLine, shelf: Shelf): string =>
 export function sortLines(
   lines: readonly InputLine[],
   components: readonly FormulaComponent[] = [],
-  shelf: Shelf = builtInShelf,
+  shelf: Shelf,
 ): Sorted {
   const byId = new Map(components.map((component) => [component.id, component]));
   const asides = new Map<string, AsideOf>();
@@ -146,3 +113,7 @@ export function sortLines(
   });
   return sorted;
 }
+
+/** The likely grams of a line; none where it is open or left out. */
+export const gramsOf = ({ grams, off }: Pick<InputLine, "grams" | "off">): number =>
+  grams === undefined || off === true ? 0 : typeof grams === "number" ? grams : grams.mid;

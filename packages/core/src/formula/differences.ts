@@ -1,11 +1,12 @@
 import { stageText } from "./stage-words";
 import { gramsText } from "../measure/amounts";
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import { fieldWords } from "./edit-words";
-import type { FormulaComponent } from "./components";
+import type { FormulaComponent } from "./components-schema";
 import type { Formula, FormulaLine, Part } from "./formula";
 import { kindName } from "./kinds";
-import { isOwnStep, type StepChange } from "./step-change";
+import { isOwnStep } from "./step-change";
+import type { StepChange } from "./step-change-schema";
 
 export interface Difference {
   /** Unique within one comparison. */

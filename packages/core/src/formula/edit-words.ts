@@ -1,5 +1,5 @@
 import { gramsText } from "../measure/amounts";
-import type { Edit } from "./edits";
+import type { Edit } from "./edits-schema";
 import type { Formula, FormulaLine } from "./formula";
 import { kindName } from "./kinds";
 

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { differencesOf } from "./differences";
 import { describeEdit } from "./edit-words";
-import { applyEdit, applyEdits, type Edit, editSchema, faultsIn, fieldOf } from "./edits";
+import { applyEdit, applyEdits, fieldOf } from "./edits";
+import { type Edit, editSchema, faultsIn } from "./edits-schema";
 import type { Formula, FormulaLine } from "./formula";
 import { begun, current, edited, type History, reasonOf, rebased, replayed, saved, undone, unsaved } from "./history";
 import { withWhatIf } from "./what-if";

@@ -1,130 +1,40 @@
-import { z } from "zod";
-import { fillingSchema } from "../measure/filling";
-import { type Range, rangeSchema } from "../measure/range";
-import { measuresSchema, unitSchema } from "../measure/units";
-import { type Oven, ovenSchema, type Vessel, vesselSchema } from "../pantry/vessel";
-import { formulaComponentSchema, type FormulaComponent, placeOf } from "./components";
-import {
-  type Formula,
-  formulaLineSchema,
-  type FormulaLine,
-  formulaSchema,
-  type Part,
-  partSchema,
-  pastedSchema,
-  saidSchema,
-} from "./formula";
-import { kindSchema } from "./kinds";
-import { type Process, processSchema } from "./process";
+import type { Range } from "../measure/range-schema";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
+import { placeOf } from "./components";
+import type { FormulaComponent } from "./components-schema";
+import type { Formula, FormulaLine, Part } from "./formula";
+import type { Process } from "./process-schema";
 import { scaledWhole } from "./scale";
-import { whatIfSchema, withWhatIf } from "./what-if";
-
-const lineId = z.string();
-
-const partId = z.string();
-
-const clears = z.array(z.string()).optional();
-
-/**
- * Every change of a formula, as data: the sheet, what-if, balance, swap, undo, the reasons of versions and whatever is sent later use these.
- * `clear` names optional fields to take away.
- */
-export const editSchema = z.discriminatedUnion("edit", [
-  z.object({ edit: z.literal("rename"), title: z.string() }),
-  z.object({ edit: z.literal("set-kind"), kind: kindSchema }),
-  z.object({ edit: z.literal("set-measures"), measures: measuresSchema }),
-  z.object({ edit: z.literal("set-notes"), notes: z.string() }),
-  z.object({
-    edit: z.literal("set-amount"),
-    lineId,
-    grams: rangeSchema,
-    unit: unitSchema.optional(),
-    filling: fillingSchema.optional(),
-  }),
-  z.object({ edit: z.literal("set-ingredient"), lineId, ingredientId: z.string() }),
-  z.object({ edit: z.literal("rename-line"), lineId, name: z.string() }),
-  z.object({ edit: z.literal("note-line"), lineId, note: z.string() }),
-  z.object({ edit: z.literal("lock"), lineId, locked: z.boolean() }),
-  z.object({ edit: z.literal("move"), lineId, by: z.number().int() }),
-  z.object({ edit: z.literal("add"), line: formulaLineSchema }),
-  z.object({ edit: z.literal("remove"), lineId }),
-  /** Puts a line into a component (the batter without one), before another line or at its end. */
-  z.object({ edit: z.literal("place"), lineId, component: z.string().optional(), before: z.string().optional() }),
-  /** Leaves a line out, or takes it. */
-  z.object({ edit: z.literal("leave-out"), lineId, off: z.boolean() }),
-  z.object({ edit: z.literal("add-component"), component: formulaComponentSchema }),
-  z.object({
-    edit: z.literal("set-component"),
-    componentId: z.string(),
-    set: formulaComponentSchema.omit({ id: true }).partial(),
-    clear: clears,
-  }),
-  /** Takes a component away with its lines. */
-  z.object({ edit: z.literal("remove-component"), componentId: z.string() }),
-  /** The text read again: its lines and components in place of those that stand, everything else as it is. */
-  z.object({
-    edit: z.literal("read-again"),
-    measures: measuresSchema,
-    lines: z.array(formulaLineSchema),
-    components: z.array(formulaComponentSchema).optional(),
-    said: saidSchema.optional(),
-    pasted: pastedSchema.optional(),
-  }),
-  z.object({ edit: z.literal("scale"), factor: z.number().positive() }),
-  z.object({ edit: z.literal("set-vessel"), set: vesselSchema.partial(), whole: z.boolean().optional(), clear: clears }),
-  z.object({ edit: z.literal("set-oven"), set: ovenSchema.partial(), clear: clears }),
-  z.object({ edit: z.literal("set-process"), set: processSchema, clear: clears }),
-  z.object({ edit: z.literal("what-if"), change: whatIfSchema }),
-  z.object({
-    edit: z.literal("take-changes"),
-    title: z.string(),
-    changes: z.array(z.object({ ingredientId: z.string(), fromG: z.number(), toG: z.number(), component: z.string().optional() })),
-  }),
-  z.object({ edit: z.literal("take-pan"), vessel: vesselSchema, celsius: z.number(), factor: z.number().positive() }),
-  z.object({ edit: z.literal("take-version"), formula: formulaSchema, number: z.number().int() }),
-  z.object({ edit: z.literal("add-part"), part: partSchema }),
-  z.object({ edit: z.literal("set-part"), partId, set: partSchema.omit({ id: true, additions: true }).partial() }),
-  z.object({ edit: z.literal("remove-part"), partId }),
-  z.object({ edit: z.literal("add-to-part"), partId, line: formulaLineSchema }),
-  z.object({ edit: z.literal("remove-from-part"), partId, lineId }),
-]);
-
-export type Edit = z.infer<typeof editSchema>;
+import { withWhatIf } from "./what-if";
+import type { Edit } from "./edits-schema";
 
 type EditOf<K extends Edit["edit"]> = Extract<Edit, { edit: K }>;
-
 const exactly = (grams: number): Range => ({ low: grams, mid: grams, high: grams });
-
 const changeLine = (formula: Formula, id: string, change: (line: FormulaLine) => FormulaLine): Formula => ({
   ...formula,
   lines: formula.lines.map((line) => (line.id === id ? change(line) : line)),
 });
-
 const changePart = (formula: Formula, id: string, change: (part: Part) => Part): Formula => ({
   ...formula,
   parts: (formula.parts ?? []).map((part) => (part.id === id ? change(part) : part)),
 });
-
 /** `body` with fields set and others taken away. */
 function withFields<T extends object>(body: T, set: object, clear: readonly string[] = []): T {
   const next = { ...body, ...set } as Record<string, unknown>;
   for (const field of clear) delete next[field];
   return next as T;
 }
-
 /** An id that nothing in `taken` has, from one that was wished for. */
 export function freeId(wish: string, taken: readonly { id: string }[]): string {
   let id = wish;
   for (let n = 2; taken.some((other) => other.id === id); n++) id = `${wish}-${n}`;
   return id;
 }
-
 /** The component that the changes of a proposal name for a line: none for the batter and what is soaked for it. */
 const changedIn = (line: FormulaLine, components: readonly FormulaComponent[]): string => {
   const component = components.find(({ id }) => id === line.component);
   return component && placeOf(component) !== "batter" ? component.id : "";
 };
-
 /** What did not change keeps its line, what changed is exact grams shared over its lines, what goes is gone, what is new stands last. */
 function takeChanges(formula: Formula, { changes }: EditOf<"take-changes">): Formula {
   const components = formula.components ?? [];
@@ -150,10 +60,8 @@ function takeChanges(formula: Formula, { changes }: EditOf<"take-changes">): For
       });
   return { ...formula, lines };
 }
-
 const inComponent = ({ component: _, ...line }: FormulaLine, component: string | undefined): FormulaLine =>
   component === undefined ? line : { ...line, component };
-
 /** The lines with one put into a component, before another of its lines or at its end. */
 function placed(
   lines: readonly FormulaLine[],
@@ -169,7 +77,6 @@ function placed(
   rest.splice(at >= 0 ? at : last >= 0 ? last + 1 : rest.length, 0, inComponent(line, component));
   return rest;
 }
-
 /** A line moved up or down as the sheet shows it: within its component, and over its edge into the next one. */
 function moved({ lines, components = [] }: Formula, id: string, by: number): FormulaLine[] {
   const places = [undefined, ...components.map((component) => component.id)];
@@ -190,9 +97,7 @@ function moved({ lines, components = [] }: Formula, id: string, by: number): For
   }
   return now;
 }
-
 type Appliers = { [K in Edit["edit"]]: (formula: Formula, edit: EditOf<K>) => Formula };
-
 const appliers: Appliers = {
   rename: (formula, { title }) => ({ ...formula, title }),
   "set-kind": (formula, { kind }) => ({ ...formula, kind }),
@@ -270,18 +175,14 @@ const appliers: Appliers = {
   "remove-from-part": (formula, { partId: id, lineId: gone }) =>
     changePart(formula, id, (part) => ({ ...part, additions: part.additions.filter((line) => line.id !== gone) })),
 };
-
 /**
  * The formula with an edit in it; the old one stays as it was. An edit of a line or part that is gone changes nothing, so that edits can be
  * applied again on another version. Limits of fields are not checked here: a draft may be at fault until it is saved (`faultsIn`).
  */
 export const applyEdit = (formula: Formula, edit: Edit): Formula =>
   (appliers[edit.edit] as (formula: Formula, edit: Edit) => Formula)(formula, edit);
-
 export const applyEdits = (formula: Formula, edits: readonly Edit[]): Formula => edits.reduce(applyEdit, formula);
-
 const keysOf = (set: object, clear: readonly string[] = []): string => [...Object.keys(set), ...clear].sort().join("+");
-
 /** The field that an edit sets over and over while it is typed or slid; null where every edit is a step of its own. */
 export function fieldOf(edit: Edit): string | null {
   switch (edit.edit) {
@@ -305,13 +206,6 @@ export function fieldOf(edit: Edit): string | null {
       return null;
   }
 }
-
 /** Two edits of one field as one. */
 export const mergeEdits = (earlier: Edit, later: Edit): Edit =>
   earlier.edit === "scale" && later.edit === "scale" ? { edit: "scale", factor: earlier.factor * later.factor } : later;
-
-/** The field of the formula's schema at fault, by its path such as `lines.3.note`, with what would be right. Empty when it can be saved. */
-export function faultsIn(formula: Formula): Map<string, string> {
-  const parsed = formulaSchema.safeParse(formula);
-  return new Map(parsed.success ? [] : parsed.error.issues.map((issue) => [issue.path.join("."), issue.message]));
-}

@@ -4,7 +4,7 @@ import { scaleLines } from "./scale";
 import { kindFromWords } from "./kinds";
 import { differencesOf } from "./differences";
 import type { Formula } from "./formula";
-import { catalogue } from "../pantry/catalogue";
+import { builtInShelf, catalogue } from "../pantry/catalogue";
 
 const anyLine = fc.record({
   ingredientId: fc.constantFrom(...catalogue.map((i) => i.id)),
@@ -17,8 +17,8 @@ test("scaling is linear in every amount of the batch and leaves the percentages 
       fc.array(anyLine, { minLength: 1, maxLength: 15 }),
       fc.double({ min: 0.1, max: 12, noNaN: true }),
       (lines, factor) => {
-        const one = batchOf(resolve(lines));
-        const many = batchOf(resolve(scaleLines(lines, factor)));
+        const one = batchOf(resolve(lines, builtInShelf));
+        const many = batchOf(resolve(scaleLines(lines, factor), builtInShelf));
         for (const key of ["massG", "flourG", "waterG", "fatG", "sugarG", "proteinG", "sodiumMg"] as const) {
           expect(many[key]).toBeCloseTo(one[key] * factor, 6);
         }
@@ -34,7 +34,7 @@ test("the flour and starch add up to a hundred per cent", () => {
       { ingredientId: "sorghum-flour", grams: 150 },
       { ingredientId: "tapioca-starch", grams: 50 },
       { ingredientId: "water", grams: 160 },
-    ]),
+    ], builtInShelf),
   );
   expect(batch.flourG).toBe(200);
   expect(batch.bakersPercent.map((l) => l.percent)).toEqual([75, 25, 80]);
@@ -42,7 +42,7 @@ test("the flour and starch add up to a hundred per cent", () => {
 });
 
 test("an amount below nothing and a factor of nothing are refused with what would be right", () => {
-  expect(() => resolve([{ ingredientId: "water", grams: -5 }])).toThrow(/0 g or more/);
+  expect(() => resolve([{ ingredientId: "water", grams: -5 }], builtInShelf)).toThrow(/0 g or more/);
   expect(() => scaleLines([{ grams: 5 }], 0)).toThrow(/above 0/);
 });
 

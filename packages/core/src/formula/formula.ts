@@ -1,14 +1,15 @@
 import { z } from "zod";
-import { fillingSchema } from "../measure/filling";
-import { rangeSchema } from "../measure/range";
-import { stageSchema } from "../measure/reading";
-import { measuresSchema, unitSchema } from "../measure/units";
-import { ovenModes, ovenSchema, vesselSchema } from "../pantry/vessel";
-import { formulaComponentSchema } from "./components";
-import { kindSchema } from "./kinds";
+import { fillingSchema } from "../measure/filling-schema";
+import { rangeSchema } from "../measure/range-schema";
+import { stageSchema } from "../measure/reading-schema";
+import { measuresSchema, unitSchema } from "../measure/units-schema";
+import { ovenModes } from "../pantry/vessel";
+import { ovenSchema, vesselSchema } from "../pantry/vessel-schema";
+import { formulaComponentSchema } from "./components-schema";
+import { kindSchema } from "./kinds-schema";
 import { FORMULA_SHAPE } from "./shapes";
-import { namedFoodSchema } from "./named";
-import { processSchema } from "./process";
+import { namedFoodSchema } from "./named-schema";
+import { processSchema } from "./process-schema";
 
 /**
  * One line of a designed formula. `grams` counts; `unit` and `filling` remember how the baker measures it. A line without grams, or whose
@@ -38,7 +39,6 @@ export const formulaLineSchema = z.object({
   source: z.string().max(500).optional(),
 });
 export type FormulaLine = z.infer<typeof formulaLineSchema>;
-
 /** A part of a base batter: its share, what is added to it, what it becomes and in which pan. */
 export const partSchema = z.object({
   id: z.string().min(1).max(64),
@@ -55,9 +55,7 @@ export const partSchema = z.object({
   oven: ovenSchema,
 });
 export type Part = z.infer<typeof partSchema>;
-
 const minutesSchema = z.object({ low: z.number().min(0), high: z.number().max(10_000) });
-
 /** What the recipe itself says of its bake, kept beside what is computed; masses in g, °C, minutes. */
 export const saidSchema = z.object({
   minutes: minutesSchema.optional(),
@@ -74,7 +72,6 @@ export const saidSchema = z.object({
   batterG: z.number().min(0),
 });
 export type Said = z.infer<typeof saidSchema>;
-
 /** What the baker said of a pasted line by hand, by the line's own text. */
 const mendingSchema = z.record(
   z.string().max(4100),
@@ -86,7 +83,6 @@ const mendingSchema = z.record(
     left: z.boolean().optional(),
   }),
 );
-
 /** The text a formula came from, whose cups it was read with, and what was answered by hand. */
 export const pastedSchema = z.object({
   text: z.string().max(100_000),
@@ -94,7 +90,6 @@ export const pastedSchema = z.object({
   mending: mendingSchema.optional(),
 });
 export type Pasted = z.infer<typeof pastedSchema>;
-
 /** What is designed: the stored body of a formula. `shape` counts the changes of this shape, for migrations. */
 export const formulaSchema = z.object({
   shape: z.literal(FORMULA_SHAPE),

@@ -1,5 +1,6 @@
 import { describeEdit } from "./edit-words";
-import { type Edit, applyEdit, applyEdits, fieldOf, mergeEdits } from "./edits";
+import { applyEdit, applyEdits, fieldOf, mergeEdits } from "./edits";
+import type { Edit } from "./edits-schema";
 import type { Formula } from "./formula";
 
 /** An edit with the moment it was made, ms. */

@@ -1,12 +1,19 @@
-import { z } from "zod";
+import type { Kind } from "./kinds-schema";
 
 export const kinds = [
-  "loaf", "muffin", "scone", "bun", "biscuit", "cornbread-plain", "cornbread-sweet", "bar", "tray-bread", "flatbread",
-  "pourable-batter", "drop",
-] as const; // prettier-ignore
-export const kindSchema = z.enum(kinds);
-export type Kind = z.infer<typeof kindSchema>;
-
+  "loaf",
+  "muffin",
+  "scone",
+  "bun",
+  "biscuit",
+  "cornbread-plain",
+  "cornbread-sweet",
+  "bar",
+  "tray-bread",
+  "flatbread",
+  "pourable-batter",
+  "drop",
+] as const;
 export const kindName: Record<Kind, string> = {
   loaf: "Loaf",
   muffin: "Muffins",
@@ -21,7 +28,6 @@ export const kindName: Record<Kind, string> = {
   "pourable-batter": "Griddle cakes and other pourable batters",
   drop: "Dropped pieces",
 };
-
 const signs: [RegExp, Kind][] = [
   [/\bmuffins?\b|\bcup ?cakes?\b/i, "muffin"],
   [/\bscones?\b/i, "scone"],
@@ -37,16 +43,13 @@ const signs: [RegExp, Kind][] = [
   [/\bbuns?\b|\brolls?\b/i, "bun"],
   [/\bloaf\b|\bbread\b|\bcake\b/i, "loaf"],
 ];
-
 /** A tin this wide for its length, and this large, holds a tray of bread and no loaf. */
 const TRAY = { longest: 1.75, squareMm: 45_000 };
-
 interface Spoken {
   title?: string | undefined;
   text: string;
   pan?: { shape: string; lengthMm?: number | undefined; widthMm?: number | undefined } | undefined;
 }
-
 /** The kind of bake that a recipe is of, guessed by its title, its pan and its words; a loaf where nothing tells. */
 export function guessKind({ title = "", text, pan }: Spoken): Kind {
   const named = kindFromWords(title);
@@ -59,9 +62,7 @@ export function guessKind({ title = "", text, pan }: Spoken): Kind {
   if (named === null && shape === "free" && spooned.test(text)) return "drop";
   return named ?? kindFromWords(text) ?? "loaf";
 }
-
 const spooned = /\b(?:spoonfuls?|mounds?|heaps?|dollops?|drop (?:them|it|the|onto|on)|rough (?:heaps|piles))\b/i;
-
 /** The kind of bake that a title or a text speaks of, or null. */
 export function kindFromWords(text: string): Kind | null {
   return signs.find(([pattern]) => pattern.test(text))?.[1] ?? null;

@@ -1,6 +1,7 @@
 import { CoreError } from "../errors";
-import { ingredientOf, type Shelf } from "../pantry/catalogue";
-import type { Ingredient, PowderId } from "../pantry/ingredient";
+import { ingredientOf, type Shelf } from "../pantry/shelf";
+import type { PowderId } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { mixtureAsIngredient } from "./nested";
 
 /** What stands on a bought blend: its ingredients in the order of the label, and what the maker says of gum, powder and salt. */

@@ -1,30 +1,14 @@
-import { z } from "zod";
-import type { Line, Reading } from "../measure/reading";
+import type { Line, Reading } from "../measure/reading-schema";
 import { allergensInWords, foodsInWords, type NamedFood } from "../pantry/allergen-words";
-import type { Shelf } from "../pantry/catalogue";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import type { Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { wordsOf } from "../pantry/names";
-
-/**
- * A food that a recipe names beside its list: the butter for the tin in a step, the milk that oats are soaked in, what may stand in place of
- * something. It weighs nothing, and is told wherever what is eaten is told.
- */
-export const namedFoodSchema = z.object({
-  /** As the recipe writes it. */
-  name: z.string().max(80),
-  /** What it is, where the pantry knows it. */
-  ingredientId: z.string().max(80).optional(),
-  /** It may stand in place of something, and need not be there. */
-  instead: z.literal(true).optional(),
-  /** The words around it. */
-  words: z.string().max(200),
-});
-export type NamedBeside = z.infer<typeof namedFoodSchema>;
+import type { NamedBeside } from "./named-schema";
 
 const MOST = 40;
 /** What is in every kitchen, and in no dispute. */
 const isPlain = ({ id, family }: Ingredient): boolean => id === "water" || family === "salt";
-
 /** A word that names a whole family is spoken for by any member of it. */
 const speaksFor: [word: string, is: (ingredient: Ingredient) => boolean][] = [
   ["flour", isFlour],
@@ -50,14 +34,13 @@ const speaksFor: [word: string, is: (ingredient: Ingredient) => boolean][] = [
   ["gum", ({ family }) => family === "binder"],
   ["juice", ({ family }) => family === "juice" || family === "fruit"],
   ["vinegar", ({ family }) => family === "vinegar"],
-]; // prettier-ignore
+];
+// prettier-ignore
 
 /** “Cream the butter”, “batter until creamed”: a verb, where no food is meant. */
 const isVerb = ({ words, next }: NamedFood): boolean =>
   words.join(" ") === "cream" && /^(?:the|together|until|them|it|in)$/.test(next);
-
 const around = (source: string): string => source.replace(/\s+/g, " ").trim().slice(0, 200);
-
 /** Foods that a reading names in its steps, remarks, preparations and alternatives, and in no line of its list. */
 export function namedBeside({ lines }: Reading, shelf: Shelf): NamedBeside[] {
   const listed = lines.filter(({ role }) => role === "ingredient");

@@ -1,8 +1,10 @@
 import { CoreError } from "../errors";
-import { type Range, range, scaled } from "../measure/range";
-import { ingredientOf, type Shelf } from "../pantry/catalogue";
-import type { Ingredient } from "../pantry/ingredient";
-import { type InputLine, isWeighed, type WeighedLine } from "./components";
+import { range, scaled } from "../measure/range";
+import type { Range } from "../measure/range-schema";
+import { ingredientOf, type Shelf } from "../pantry/shelf";
+import type { Ingredient } from "../pantry/ingredient-schema";
+import { type InputLine, isWeighed, sortLines, type WeighedLine } from "./components";
+import type { Formula } from "./formula";
 import { formulaLineId, nestedId } from "./nested-id";
 
 export * from "./nested-id";
@@ -162,5 +164,19 @@ export function mixtureAsIngredient(
     contains: parts.map((part) => part.ingredient.id),
     source: "estimate",
     confidence: "C",
+  };
+}
+
+/** A formula as it stands on a line of another one: what is weighed of its batter, and what is not. */
+export function bookEntryOf(
+  { title, lines, components }: Pick<Formula, "title" | "lines" | "components">,
+  shelf: Shelf,
+): BookEntry {
+  const { batter, open } = sortLines(lines, components, shelf);
+  const names = open.flatMap(({ name, component }) => (component === undefined ? [name] : []));
+  return {
+    title,
+    lines: batter.map(({ ingredientId, grams, locked }) => ({ ingredientId, grams, ...(locked ? { locked } : {}) })),
+    ...(names.length > 0 ? { open: names } : {}),
   };
 }

@@ -1,12 +1,14 @@
-import type { Measures } from "../measure/units";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { type Oven, type Vessel, withProfile } from "../pantry/vessel";
-import { type FormulaComponent, type InputLine, sortLines } from "./components";
+import type { Measures } from "../measure/units-schema";
+import type { Shelf } from "../pantry/shelf";
+import { withProfile } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
+import type { InputLine } from "./components";
+import type { FormulaComponent } from "./components-schema";
 import type { Formula, Said } from "./formula";
-import type { Kind } from "./kinds";
-import type { NamedBeside } from "./named";
-import { type Book, type BookEntry, expand, noBook } from "./nested";
-import type { Process } from "./process";
+import type { Kind } from "./kinds-schema";
+import type { NamedBeside } from "./named-schema";
+import { type Book, expand } from "./nested";
+import type { Process } from "./process-schema";
 
 /** What every reading is made of. Lines may name formulas until they are opened; they may be open, and stand in components. */
 export interface AnalyseInput {
@@ -40,9 +42,6 @@ export interface Kitchen {
   measures: Measures;
 }
 
-/** A kitchen with nothing of its own. */
-export const bareKitchen: Kitchen = { shelf: builtInShelf, book: noBook, ovens: new Map(), measures: "us" };
-
 export type Opened = AnalyseInput & { lines: readonly InputLine[] };
 
 /**
@@ -67,19 +66,4 @@ export function openFormula(formula: Formula, kitchen: Kitchen, id?: string): Op
     kitchen,
     id === undefined ? undefined : { id, title: formula.title },
   );
-}
-
-/** The likely grams of a line; none where it is open or left out. */
-export const gramsOf = ({ grams, off }: Pick<InputLine, "grams" | "off">): number =>
-  grams === undefined || off === true ? 0 : typeof grams === "number" ? grams : grams.mid;
-
-/** A formula as it stands on a line of another one: what is weighed of its batter, and what is not. */
-export function bookEntryOf({ title, lines, components }: Pick<Formula, "title" | "lines" | "components">): BookEntry {
-  const { batter, open } = sortLines(lines, components);
-  const names = open.flatMap(({ name, component }) => (component === undefined ? [name] : []));
-  return {
-    title,
-    lines: batter.map(({ ingredientId, grams, locked }) => ({ ingredientId, grams, ...(locked ? { locked } : {}) })),
-    ...(names.length > 0 ? { open: names } : {}),
-  };
 }

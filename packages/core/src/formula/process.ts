@@ -1,28 +1,5 @@
-import { z } from "zod";
-import { bakeStagesSchema } from "./stage";
-import { MOST_STEP_CHANGES, stepChangeSchema } from "./step-change";
-
 export const methods = ["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"] as const;
-
 export const coolings = ["upright", "upside-down"] as const;
-
-/** How the batter is made: method, minutes it stands before the oven, temperatures of batter and kitchen in °C. */
-export const processSchema = z.object({
-  method: z.enum(methods).optional(),
-  restMinutes: z.number().min(0).max(2880).optional(),
-  batterC: z.number().min(0).max(60).optional(),
-  kitchenC: z.number().min(0).max(50).optional(),
-  /** What the bake is judged by beside its inside, where it is not what its kind is: only the inside, a golden top, rim and top, its edge, both faces, dry. */
-  doneWhen: z.enum(["inside", "top", "rim", "edge", "faces", "snaps"]).optional(),
-  /** How it cools in its tin; upright where nothing is said. */
-  cooling: z.enum(coolings).optional(),
-  /** The stages of the bake, where it is not one in one oven until it is done. */
-  stages: bakeStagesSchema.optional(),
-  /** What the baker changed of the steps that are derived. */
-  steps: z.array(stepChangeSchema).max(MOST_STEP_CHANGES).optional(),
-});
-export type Process = z.infer<typeof processSchema>;
-
 export const methodName: Record<(typeof methods)[number], string> = {
   muffin: "Muffin method",
   creaming: "Creaming",

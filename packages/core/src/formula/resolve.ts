@@ -1,13 +1,14 @@
-import { z } from "zod";
 import { CoreError } from "../errors";
-import { type Range, exactly, rangeSchema, sum } from "../measure/range";
-import { type Shelf, builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { exactly, sum } from "../measure/range";
+import type { Range } from "../measure/range-schema";
+import { type Shelf, ingredientOf } from "../pantry/shelf";
 import { crumbPerGram } from "../pantry/crumb";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import type { WeighedLine } from "./components";
+import type { Batch } from "./resolve-schema";
 
 export type { WeighedLine } from "./components";
-
 export interface Item {
   ingredient: Ingredient;
   /** The most likely mass, g. */
@@ -17,25 +18,8 @@ export interface Item {
   /** Of that what has soaked and taken its water up, g. */
   soakedG?: number | undefined;
 }
-
-export const batchSchema = z.object({
-  massG: z.number(),
-  /** Flour, starch, meal and nut flour: the 100 % of the baker's percentage. */
-  flourG: z.number(),
-  /** What builds the crumb: flour with cocoa, milk powder, nut butter and the dry matter of purées; the base of bands and judgements. */
-  baseG: z.number(),
-  waterG: z.number(),
-  fatG: z.number(),
-  sugarG: z.number(),
-  proteinG: z.number(),
-  sodiumMg: z.number(),
-  massRangeG: rangeSchema,
-  bakersPercent: z.array(z.object({ ingredientId: z.string(), percent: z.number() })),
-});
-export type Batch = z.infer<typeof batchSchema>;
-
 /** Looks every line up and joins lines of the same ingredient. Throws `unknown-ingredient`, `bad-amount`. */
-export function resolve(lines: readonly WeighedLine[], shelf: Shelf = builtInShelf): Item[] {
+export function resolve(lines: readonly WeighedLine[], shelf: Shelf): Item[] {
   const items = new Map<string, Item>();
   lines.forEach((line, index) => {
     const ingredient = ingredientOf(shelf, line.ingredientId, `lines.${index}.ingredientId`);
@@ -59,29 +43,23 @@ export function resolve(lines: readonly WeighedLine[], shelf: Shelf = builtInShe
   });
   return [...items.values()];
 }
-
 /** Grams of one component of the whole formula. */
 export function totalOf(items: readonly Item[], component: keyof Ingredient["per100g"]): number {
   return items.reduce((total, item) => total + (item.massG * (item.ingredient.per100g[component] ?? 0)) / 100, 0);
 }
-
 /** Less flour than this, g, is a trace that no percentage can stand on. */
 const TRACE_G = 0.01;
-
 /** Flour and starch of a formula, g; 0 where there is only a trace. */
 export function flourOf(items: readonly Item[]): number {
   const grams = items.reduce((g, item) => g + (isFlour(item.ingredient) ? item.massG : 0), 0);
   return grams < TRACE_G ? 0 : grams;
 }
-
 /** What builds the crumb of a formula, g: the base of every judgement in per cent; 0 where there is only a trace. */
 export function crumbOf(items: readonly Item[]): number {
   const grams = items.reduce((g, item) => g + item.massG * crumbPerGram(item.ingredient), 0);
   return grams < TRACE_G ? 0 : grams;
 }
-
 export const massOf = (items: readonly Item[]): number => items.reduce((g, item) => g + item.massG, 0);
-
 /** What the whole batch is made of, g and mg, with baker's percentages on flour and starch (0 where there is none). */
 export function batchOf(items: readonly Item[]): Batch {
   const flourG = flourOf(items);

@@ -1,5 +1,6 @@
 import { CoreError } from "../errors";
-import { type Range, scaled } from "../measure/range";
+import { scaled } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 
 /** The same lines, every amount times `factor`; a line without one stays without. Throws `bad-amount` unless the factor is above 0. */
 export function scaleLines<L extends { grams?: number | Range | undefined }>(lines: readonly L[], factor: number): L[] {

@@ -1,4 +1,5 @@
-import { type BakeStage, type Heat, stageMinutes } from "./stage";
+import { type Heat, stageMinutes } from "./stage";
+import type { BakeStage } from "./stage-schema";
 
 export const heatName: Record<Heat, string> = {
   still: "Top and bottom",

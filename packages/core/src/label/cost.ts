@@ -1,6 +1,6 @@
 import { z } from "zod";
-import type { Packet } from "../pantry/packet";
-import { type Range, rangeSchema } from "../measure/range";
+import type { Packet } from "../pantry/packet-schema";
+import { type Range, rangeSchema } from "../measure/range-schema";
 
 export const costLineSchema = z.object({
   ingredientId: z.string(),

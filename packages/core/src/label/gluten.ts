@@ -1,6 +1,7 @@
 import { z } from "zod";
-import type { Packet } from "../pantry/packet";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import type { Packet } from "../pantry/packet-schema";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { allergensInWords } from "../pantry/allergen-words";
 import type { Region } from "./regions";
 

@@ -1,10 +1,12 @@
 import { z } from "zod";
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import { type Item, massOf } from "../formula/resolve";
-import { powders, type Shelf } from "../pantry/catalogue";
+import { powders } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import { genericHeads, isNeutral, telling, wordsOf } from "../pantry/names";
 import { allergensInWords, allergensOfAdditive, type NamedAllergen } from "../pantry/allergen-words";
-import type { Allergen, Ingredient, LeaveningAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId } from "../pantry/ingredient";
+import type { Allergen, Ingredient } from "../pantry/ingredient-schema";
 import additiveTable from "./data/additives.json";
 import { nutNames, type Region } from "./regions";
 

@@ -1,8 +1,8 @@
 import { z } from "zod";
-import type { Kind } from "../formula/kinds";
+import type { Kind } from "../formula/kinds-schema";
 import { type Item, massOf } from "../formula/resolve";
-import { type Range, rangeSchema } from "../measure/range";
-import type { Ingredient } from "../pantry/ingredient";
+import { type Range, rangeSchema } from "../measure/range-schema";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import table from "./data/keeping.json";
 import { coldReason, type KeptPart } from "./perishable";
 import { waterActivity } from "./water-activity";

@@ -2,12 +2,13 @@ import { profileOf } from "../balance/bands";
 import type { Analysis } from "../balance/readings";
 import { sortLines, type AsideOf, type InputLine } from "../formula/components";
 import { cookedItems, weighedAsides } from "../formula/component-mass";
-import type { NamedBeside } from "../formula/named";
+import type { NamedBeside } from "../formula/named-schema";
 import type { Opened } from "../formula/open";
 import { type Item, massOf, resolve } from "../formula/resolve";
-import { exactly, type Range } from "../measure/range";
+import { exactly } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import { allergensInWords, beyond } from "../pantry/allergen-words";
-import type { Shelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import type { Beside, Holder } from "./ingredient-list";
 import type { KeptPart } from "./perishable";
 

@@ -1,19 +1,23 @@
+import { spanText } from "../measure/amounts";
 import { z } from "zod";
 import { profileOf } from "../balance/bands";
 import type { Analysis } from "../balance/readings";
-import { type Kind, kindName } from "../formula/kinds";
+import { kindName } from "../formula/kinds";
+import type { Kind } from "../formula/kinds-schema";
 import type { Opened } from "../formula/open";
 import { gramsText } from "../measure/amounts";
-import { type Range, rangeSchema } from "../measure/range";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import type { Packet } from "../pantry/packet";
+import { type Range, rangeSchema } from "../measure/range-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import type { Packet } from "../pantry/packet-schema";
 import { cautionSchema, cautionsOf } from "./cautions";
 import { costOf, costSchema } from "./cost";
 import { glutenCaution, glutenChecks, glutenCheckSchema, glutenOfWords } from "./gluten";
 import { allergenWords, ingredientList, listText, namedSpans, spanSchema, toldOf } from "./ingredient-list";
 import { keepingOf, keepingSchema } from "./keeping";
 import { madeOf } from "./label-parts";
-import { nutritionOf, nutritionSchema } from "./nutrition";
+import { nutritionOf } from "./nutrition";
+import { nutritionSchema } from "./nutrition-schema";
 import { type RegionId, regionIds, regions } from "./regions";
 
 export const labelSchema = z.object({
@@ -48,12 +52,6 @@ export const labelSchema = z.object({
 export type Label = z.infer<typeof labelSchema>;
 
 const grains: ReadonlySet<string> = new Set(["wheat", "rye", "barley"]);
-
-/** A span of days or months in words, a day at the least: “1 to 4 days”. */
-export const spanText = ({ low, high }: Range, unit: string): string => {
-  const [from, to] = [Math.max(1, Math.floor(low)), Math.max(1, Math.floor(high))];
-  return from === to ? `${from} ${unit}${from === 1 ? "" : "s"}` : `${from} to ${to} ${unit}s`;
-};
 
 /** What is baked weighs less than it says by so much at most. */
 function netText(netG: Range, pieces: number): string {

@@ -1,56 +1,34 @@
-import { z } from "zod";
-import { type Range, rangeSchema } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import type { Item } from "../formula/resolve";
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import saturated from "./data/saturated.json";
+import type { Values, Nutrition } from "./nutrition-schema";
 
-/** What a table of nutrition says: kJ and kcal by the factors of the region, g. */
-export const valuesSchema = z.object({
-  kj: rangeSchema,
-  kcal: rangeSchema,
-  fat: rangeSchema,
-  saturated: rangeSchema,
-  /** Without fibre. */
-  carbohydrate: rangeSchema,
-  sugars: rangeSchema,
-  fibre: rangeSchema,
-  protein: rangeSchema,
-  /** Sodium times 2.5. */
-  salt: rangeSchema,
-});
-export type Values = z.infer<typeof valuesSchema>;
 export const valueNames = ["kj", "kcal", "fat", "saturated", "carbohydrate", "sugars", "fibre", "protein", "salt"] as const;
 export type ValueName = (typeof valueNames)[number];
-
-export const nutritionSchema = z.object({ per100g: valuesSchema, perPiece: valuesSchema, pieceG: rangeSchema });
-export type Nutrition = z.infer<typeof nutritionSchema>;
-
 /** Energy of a gram, kJ and kcal: the factors of Regulation (EU) No 1169/2011, Annex XIV; the Atwater factors are the same but for fibre. */
 export const energyFactors = {
   kj: { fat: 37, carbohydrate: 17, protein: 17, fibre: 8 },
   kcal: { fat: 9, carbohydrate: 4, protein: 4, fibre: 2 },
 } as const;
-
 /** How far a composition may be off, as a share, by how well it is known. */
 const spreadOf: Record<Ingredient["confidence"], number> = { A: 0.08, B: 0.15, C: 0.35 };
-
 const satOf = ({ id, family }: Ingredient): Range =>
-  (saturated.byId as Record<string, Range>)[id] ?? (saturated.byFamily as Record<string, Range>)[family] ?? { low: 0.05, mid: 0.2, high: 0.5 }; // prettier-ignore
+  (saturated.byId as Record<string, Range>)[id] ??
+  (saturated.byFamily as Record<string, Range>)[family] ?? { low: 0.05, mid: 0.2, high: 0.5 };
+// prettier-ignore
 
 const GRAMS_OF_SALT_PER_MG_SODIUM = 2.5 / 1000;
-
 interface Sum {
   mid: number;
   /** Sum of squares of what may be off. */
   off: number;
 }
-
 const rangeFrom = ({ mid, off }: Sum, per: number, perOff: number): Range => {
   const value = mid / per;
   const spread = Math.hypot(Math.sqrt(off) / per, value * perOff);
   return { low: Math.max(0, value - spread), mid: value, high: value + spread };
 };
-
 /** Mass of every nutrient in so many ingredients, with what it may be off by: independent errors of table and scale. */
 function sumsOf(items: readonly Item[]): Record<ValueName, Sum> {
   const sums = Object.fromEntries(valueNames.map((name) => [name, { mid: 0, off: 0 }])) as Record<ValueName, Sum>;
@@ -79,7 +57,6 @@ function sumsOf(items: readonly Item[]): Record<ValueName, Sum> {
   }
   return sums;
 }
-
 /** Nutrition of what is eaten, per 100 g and per piece: nothing but water is lost in the bake. `netG` is what all pieces weigh. */
 export function nutritionOf(items: readonly Item[], netG: Range, pieces: number): Nutrition {
   const sums = sumsOf(items);

@@ -1,7 +1,8 @@
 import type { ComponentPlace, ComponentRole } from "../formula/components";
 import { type Item, massOf } from "../formula/resolve";
-import type { Range } from "../measure/range";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import type { Range } from "../measure/range-schema";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import table from "./data/keeping.json";
 import { waterActivity } from "./water-activity";
 

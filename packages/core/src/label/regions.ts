@@ -1,4 +1,4 @@
-import type { Allergen } from "../pantry/ingredient";
+import type { Allergen } from "../pantry/ingredient-schema";
 import data from "./data/regions.json";
 
 export const regionIds = ["eu", "uk", "us", "ca", "au"] as const;

@@ -1,4 +1,4 @@
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import { type Item, totalOf } from "../formula/resolve";
 
 /*

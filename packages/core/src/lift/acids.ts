@@ -1,4 +1,4 @@
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import leaveningTable from "./data/leavening-acids.json";
 import solutionTable from "./data/solution-acids.json";
 import type { LeaveningAcidId, SolutionAcidId } from "../pantry/ingredient";

@@ -1,4 +1,5 @@
-import type { Ingredient, LeaveningAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { powders } from "../pantry/catalogue";
 import { releasedAtSetting } from "../pantry/pieces";
 import { leaveningAcids, mmolPerGram, solutionAcids, SODA_MMOL_PER_G } from "./acids";

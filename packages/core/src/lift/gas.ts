@@ -1,6 +1,7 @@
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
-import { type Range, product, range, scaled, sum } from "../measure/range";
+import { product, range, scaled, sum } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import type { LeaveningAcidId } from "../pantry/ingredient";
 import { leaveningAcids, mmolPerGram, ML_PER_MMOL_25C } from "./acids";
 import { acidFractions } from "./charge";

@@ -1,6 +1,7 @@
 import type { Item } from "../formula/resolve";
-import type { Ingredient } from "../pantry/ingredient";
-import { type Range, product, range, scaled, sum, within } from "../measure/range";
+import type { Ingredient } from "../pantry/ingredient-schema";
+import { product, range, scaled, sum, within } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import { leaveningAcids, mmolPerGram } from "./acids";
 import { acidFractions, givenUp, POWDER_SPREAD, titrationOf, type Titration } from "./charge";
 

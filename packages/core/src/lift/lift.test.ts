@@ -7,9 +7,9 @@ import { crystalReaction, releasedAfter, releasedAlong } from "./kinetics";
 import { leaveningAcids, mmolPerGram } from "./acids";
 import { liftOf } from "./lift";
 import { gasOf, stagesOf } from "./gas";
-import { powders } from "../pantry/catalogue";
+import { builtInShelf, powders } from "../pantry/catalogue";
 
-const items = (...lines: [string, number][]) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })));
+const items = (...lines: [string, number][]) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
 const ledger = (...lines: [string, number][]) => ledgerOf(items(...lines));
 
 describe("stoichiometry by hand", () => {
@@ -275,7 +275,7 @@ describe("ranges", () => {
         resolve([
           { ingredientId, grams: { low: 5, mid: 10, high: 15 } },
           { ingredientId: "white-rice-flour", grams: 100 },
-        ]),
+        ], builtInShelf),
       );
     const powder = spread("powder-aluminium-free").neutralised;
     // Half the powder to half as much again: its soda doubles and trebles, its ratio only knows its acids within a few percent.
@@ -284,7 +284,7 @@ describe("ranges", () => {
       resolve([
         { ingredientId: "soda", grams: { low: 1, mid: 2, high: 3 } },
         { ingredientId: "buttermilk", grams: 240 },
-      ]),
+      ], builtInShelf),
     ).neutralised;
     expect(soda.high - soda.low).toBeGreaterThan(0.7);
   });
@@ -292,7 +292,7 @@ describe("ranges", () => {
     const salted = resolve([
       { ingredientId: "salt", grams: 3 },
       { ingredientId: "soda", grams: 2 },
-    ]);
+    ], builtInShelf);
     expect(ionicStrength(salted, 300)).toBeCloseTo((51.3 + 23.8) / 300, 2);
   });
   test("a batter whose powder has hardly dissolved is less acid than when all has, and cream of tartar is there at once", () => {
@@ -301,7 +301,7 @@ describe("ranges", () => {
         { ingredientId: "white-rice-flour", grams: 200 },
         { ingredientId: "whole-milk", grams: 220 },
         { ingredientId: id, grams: 10 },
-      ]);
+      ], builtInShelf);
       const { lift } = liftOf(items, {});
       return lift.batterPh - phOf(items, 200).batter;
     };

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import { type Item, massOf, totalOf } from "../formula/resolve";
-import { rangeSchema } from "../measure/range";
+import { rangeSchema } from "../measure/range-schema";
 import { type Gas, gasOf, gasVolume, HANDLING_S, minutesUntilLost, stagesOf } from "./gas";
 import { type Ledger, ledgerOf } from "./ledger";
 import { crystalReaction, releasedAfter } from "./kinetics";

@@ -1,5 +1,5 @@
 import type { Item } from "../formula/resolve";
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 
 /** What a crumb's pH means to the tongue, the eye and the knife. */
 export interface Meaning {

@@ -1,5 +1,5 @@
 import type { Item } from "../formula/resolve";
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 import type { LeaveningAcidId } from "../pantry/ingredient";
 import { solubility } from "../physics";
 import { CARBONIC_PKA, givenUp, POWDER_SPREAD, titrationOf, type Titration } from "./charge";

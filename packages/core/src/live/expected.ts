@@ -1,13 +1,14 @@
 import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import { hotterBy, type Start } from "../bake/start";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import { stepsOf } from "../plan/steps";
-import type { WorkStep } from "../plan/work-step";
-import type { Expected } from "./events";
+import type { WorkStep } from "../plan/work-step-schema";
+import type { Expected } from "./events-schema";
 
 /** Ovens that are tried beside the one that is thought of: so much hotter or colder inside, K. */
 export const OVENS_K = [-36, -24, -12, 0, 12, 24, 36] as const;

@@ -1,5 +1,6 @@
-import type { WorkStep } from "../plan/work-step";
-import { type BakeEvent, type BakeRecord, inOrderOfTime, type Slip } from "./events";
+import type { WorkStep } from "../plan/work-step-schema";
+import { inOrderOfTime } from "./events";
+import type { BakeEvent, BakeRecord, Slip } from "./events-schema";
 
 export const bakePhases = ["ready", "making", "baking", "cooling", "judged"] as const;
 

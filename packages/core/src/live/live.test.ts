@@ -1,10 +1,13 @@
 import fc from "fast-check";
 import { beginKind } from "../begin";
-import { bareKitchen, openFormula } from "../formula/open";
+import { openFormula } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
 import { type Analysis, readings } from "../balance/readings";
-import { builtInShelf, ingredientOf } from "../pantry/catalogue";
+import { builtInShelf } from "../pantry/catalogue";
+import { ingredientOf } from "../pantry/shelf";
 import { checkedAgainst } from "./checks";
-import { bakeClock, type BakeEvent, bakeEventSchema, expectedSchema } from "./events";
+import { bakeClock } from "./events";
+import { type BakeEvent, bakeEventSchema, expectedSchema } from "./events-schema";
 import { readyForCounter } from "./expected";
 import { counterOf, foldBake, toWeigh } from "./fold";
 import { coreOf, remainingOf } from "./remaining";

@@ -1,6 +1,6 @@
 import { quantile } from "./quantile";
-import type { Range } from "../measure/range";
-import type { Expected } from "./events";
+import type { Range } from "../measure/range-schema";
+import type { Expected } from "./events-schema";
 
 export interface ProbeReading {
   /** Minutes from the oven door. */

@@ -5,10 +5,12 @@ import { analyse } from "../balance/analyse";
 import type { Analysis } from "../balance/readings";
 import { CoreError } from "../errors";
 import { isWeighed, type WeighedLine } from "../formula/components";
-import { gramsOf, type Opened } from "../formula/open";
+import { type Opened } from "../formula/open";
+import { gramsOf } from "../formula/components";
 import { gramsText } from "../measure/amounts";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import type { Slip } from "./events";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import type { Slip } from "./events-schema";
 
 export const slipAnswerSchema = z.object({
   /** What it does, the gravest first. */
@@ -68,7 +70,8 @@ function effectsOf(before: Analysis, after: Analysis): SlipAnswer["effects"] {
     tell("ph", phWas, phIs, `The crumb's pH goes from ${phWas} to ${phIs}.`);
   tell("body", before.body.consistency, after.body.consistency, `The batter goes from ${before.body.consistency.replace(/-/g, " ")} to ${after.body.consistency.replace(/-/g, " ")}.`); // prettier-ignore
   const [was, is] = [Math.round(before.bake?.minutes.mid ?? 0), Math.round(after.bake?.minutes.mid ?? 0)];
-  if (was > 0 && is > 0 && Math.abs(is - was) >= 2) tell("minutes", `${was} min`, `${is} min`, `It bakes ${is} min in place of ${was}.`);
+  if (was > 0 && is > 0 && Math.abs(is - was) >= 2)
+    tell("minutes", `${was} min`, `${is} min`, `It bakes ${is} min in place of ${was}.`);
   const meantAt = new Map(before.bands.map(({ name, value }) => [name, value]));
   for (const { name, value, low, high } of after.bands) {
     const meant = meantAt.get(name) ?? value;

@@ -1,4 +1,4 @@
-import type { Ingredient } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { isFlour } from "../pantry/ingredient";
 import { isInclusion } from "../pantry/pieces";
 

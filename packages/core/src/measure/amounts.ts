@@ -1,4 +1,5 @@
-import type { Measures } from "./units";
+import type { Range } from "./range-schema";
+import type { Measures } from "./units-schema";
 import { millilitresPer } from "./units";
 import type { Measurable } from "./weigh";
 
@@ -58,3 +59,9 @@ export function measurable(grams: number): number {
 
 /** Money as a shop writes it, with the currency's own letters; a thousandth of a unit is nothing. */
 export const moneyText = (amount: number, currency: string): string => `${amount.toFixed(2)} ${currency}`;
+
+/** A span of days or months in words, a day at the least: “1 to 4 days”. */
+export const spanText = ({ low, high }: Range, unit: string): string => {
+  const [from, to] = [Math.max(1, Math.floor(low)), Math.max(1, Math.floor(high))];
+  return from === to ? `${from} ${unit}${from === 1 ? "" : "s"}` : `${from} to ${to} ${unit}s`;
+};

@@ -1,15 +1,12 @@
-import { z } from "zod";
-import { type Range, range } from "./range";
+import { range } from "./range";
+import type { Range } from "./range-schema";
+import type { Filling } from "./filling-schema";
 
 /** How a cup or spoon was filled. */
 export const fillings = ["sifted", "spooned", "dipped", "packed", "heaped", "rounded", "scant", "level"] as const;
-export const fillingSchema = z.enum(fillings);
-export type Filling = z.infer<typeof fillingSchema>;
-
 /** How a thing takes to being filled into a measure: a powder by its filling, a liquid always level, pieces loosely. */
 export const fillBehaviours = ["powder", "liquid", "paste", "pieces", "leavener", "crystals"] as const;
 export type FillBehaviour = (typeof fillBehaviours)[number];
-
 /**
  * Mass against the same measure spooned and levelled. Kitchen habit, compiled; widths are what repeated filling by
  * different people gives. Heaped and rounded are for spoons.
@@ -24,10 +21,8 @@ const powderFactor: Record<Filling, Range> = {
   scant: range(0.88, 0.92, 0.95),
   level: range(0.96, 1, 1.04),
 };
-
 /** Without a stated way a powder may have been spooned or dipped. */
 const powderUnstated = range(0.97, 1.06, 1.2);
-
 const looseUnstated: Record<Exclude<FillBehaviour, "powder">, Range> = {
   liquid: range(0.98, 1, 1.02),
   paste: range(0.94, 1, 1.06),
@@ -36,7 +31,6 @@ const looseUnstated: Record<Exclude<FillBehaviour, "powder">, Range> = {
   // Sugar runs into a cup as it falls; however it is filled, it hardly packs.
   crystals: range(0.97, 1, 1.05),
 };
-
 /** The factor on the spooned-and-levelled mass, with its spread. Unit: none. */
 export function fillFactor(behaviour: FillBehaviour, filling: Filling | undefined): Range {
   if (behaviour === "liquid") {

@@ -2,9 +2,11 @@ import type { Measure } from "./grammar/amounts";
 import { mainMeasure, type WrittenItem } from "./line";
 import { itemsOf } from "./several";
 import { type Meant, type Names, nameOf, type Naming } from "./meaning";
-import { product, type Range } from "./range";
-import type { Line, Question } from "./reading";
-import { type Measures, isMass, unitLabel } from "./units";
+import { product } from "./range";
+import type { Range } from "./range-schema";
+import type { Line, Question } from "./reading-schema";
+import { isMass, unitLabel } from "./units";
+import type { Measures } from "./units-schema";
 import { type Measurable, weighMeasure } from "./weigh";
 
 /** The largest share by which two amounts of the same thing may differ. */

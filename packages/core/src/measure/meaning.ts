@@ -1,5 +1,5 @@
 import type { WrittenItem } from "./line";
-import type { Range } from "./range";
+import type { Range } from "./range-schema";
 import type { Measurable } from "./weigh";
 
 /** A thing that a name on a line was found to mean. */

@@ -1,6 +1,6 @@
 import { spanOrA } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
-import type { Range } from "./range";
+import type { Range } from "./range-schema";
 
 export { plainText };
 

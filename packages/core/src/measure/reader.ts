@@ -5,12 +5,12 @@ import { type Purpose, withoutBullet, type WrittenItem } from "./line";
 import { nameOf, type Names } from "./meaning";
 import { readTemperatures } from "./oven-text";
 import { piecesIn, readPan } from "./pan-text";
-import type { Component, Line, Reading } from "./reading";
+import type { Component, Line, Reading } from "./reading-schema";
 import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section } from "./roles";
 import { itemsOf, sideBySide } from "./several";
 import { readSurroundings } from "./surroundings";
 import { readStages } from "./time-text";
-import type { Measures } from "./units";
+import type { Measures } from "./units-schema";
 
 /**
  * Reads a pasted text: every non-empty line comes back, in order, with what it is, what it weighs with its spread, and what must be asked. One

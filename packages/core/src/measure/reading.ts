@@ -1,111 +1,17 @@
-import { z } from "zod";
-import { fillingSchema } from "./filling";
-import { rangeSchema } from "./range";
-import { unitSchema } from "./units";
-
 /** What a line of the pasted text is. Only `ingredient` lines weigh anything. */
 export const lineRoles = ["ingredient", "title", "heading", "step", "note"] as const;
-
-/** One line of the text as read. `grams` is null where no mass can be told. */
-export const lineSchema = z.object({
-  source: z.string(),
-  role: z.enum(lineRoles),
-  ingredientId: z.string().nullable(),
-  name: z.string(),
-  quantity: z.number().optional(),
-  unit: unitSchema.optional(),
-  filling: fillingSchema.optional(),
-  preparation: z.string().optional(),
-  grams: rangeSchema.nullable(),
-  state: z.enum(["read", "asked", "unread"]),
-  optional: z.boolean().optional(),
-  /** The baker left it out. */
-  left: z.boolean().optional(),
-  /** It was only said (“a knob”), so that its mass is an estimate. */
-  spoken: z.boolean().optional(),
-  /** What may be taken instead, as written. */
-  alternatives: z.array(z.string()).optional(),
-  /** The component it belongs to; absent, the batter. */
-  component: z.string().optional(),
-  /** Which of the items of its source it is, where there are several. */
-  item: z.number().int().optional(),
-});
-export type Line = z.infer<typeof lineSchema>;
-
 export const questionKinds = [
-  "amounts-disagree", "temperatures-disagree", "which-ingredient", "how-much", "which-one", "which-scale", "spelling", "holds",
-] as const; // prettier-ignore
+  "amounts-disagree",
+  "temperatures-disagree",
+  "which-ingredient",
+  "how-much",
+  "which-one",
+  "which-scale",
+  "spelling",
+  "holds",
+] as const;
+// prettier-ignore
 
 export const componentRoles = ["batter", "filling", "topping", "glaze", "paste", "soaker", "sauce", "serve", "pan"] as const;
 /** Where a component is while the batter bakes: under it, in its middle, on it, put on when it is out, or not with it at all. */
 export const componentPlaces = ["base", "inside", "top", "after", "apart"] as const;
-export const componentSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  role: z.enum(componentRoles),
-  /** Where the text says that it is, in a way of its own. */
-  place: z.enum(componentPlaces).optional(),
-});
-export type Component = z.infer<typeof componentSchema>;
-
-export const choiceSchema = z.object({
-  label: z.string(),
-  grams: rangeSchema.optional(),
-  ingredientId: z.string().optional(),
-  celsius: z.number().optional(),
-});
-
-/** Something only the baker can decide; the first choice is what the reading assumes until it is answered. */
-export const questionSchema = z.object({
-  id: z.string(),
-  kind: z.enum(questionKinds),
-  /** Index into `lines`. */
-  line: z.number().int().min(0),
-  message: z.string(),
-  choices: z.array(choiceSchema),
-});
-export type Question = z.infer<typeof questionSchema>;
-
-export const readPanSchema = z.object({
-  shape: z.enum(["rectangular", "round", "muffin", "ring", "free", "griddle"]),
-  lengthMm: z.number().optional(),
-  widthMm: z.number().optional(),
-  heightMm: z.number().optional(),
-  diameterMm: z.number().optional(),
-  pieces: z.number().optional(),
-  material: z.enum(["dark-steel", "cast-iron", "glass", "ceramic", "silicone"]).optional(),
-  lining: z.enum(["greased", "greased-base", "paper", "paper-cups"]).optional(),
-  preheated: z.boolean().optional(),
-  touching: z.boolean().optional(),
-});
-
-const minutesSchema = z.object({ low: z.number(), high: z.number() });
-export const stageSchema = z.object({
-  celsius: z.number().optional(),
-  mode: z.string().optional(),
-  minutes: minutesSchema,
-  covered: z.boolean().optional(),
-  free: z.boolean().optional(),
-});
-
-export const readingSchema = z.object({
-  title: z.string().optional(),
-  lines: z.array(lineSchema),
-  /** What it seems to be, by title, pan and words: a guess, `kindIsGuess` says so. One of the kinds of bake. */
-  kind: z.string().optional(),
-  kindIsGuess: z.literal(true).optional(),
-  components: z.array(componentSchema).optional(),
-  /** `dial` says that the text speaks of °F. */
-  oven: z
-    .object({ celsius: z.number(), mode: z.enum(["fan", "air-fryer"]).optional(), dial: z.literal("F").optional() })
-    .optional(),
-  minutes: minutesSchema.optional(),
-  /** Where the text bakes in stages; `minutes` is then their sum. */
-  stages: z.array(stageSchema).optional(),
-  /** The core at which the text says that it is done, °C. */
-  coreC: z.number().optional(),
-  yield: z.object({ pieces: z.number().optional(), pieceG: z.number().optional() }).optional(),
-  pan: readPanSchema.optional(),
-  questions: z.array(questionSchema),
-});
-export type Reading = z.infer<typeof readingSchema>;

@@ -1,4 +1,4 @@
-import type { Component } from "./reading";
+import type { Component } from "./reading-schema";
 
 /** Which part of a text a line stands in, and what kind of line it is by its words alone. */
 export type Section = "start" | "ingredients" | "method" | "notes";

@@ -1,9 +1,10 @@
 import { readTemperatures, type ReadTemperatures } from "./oven-text";
 import { passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { piecesIn, readPan } from "./pan-text";
-import type { Line, Question, Reading } from "./reading";
+import type { Line, Question, Reading } from "./reading-schema";
 import { readStages } from "./time-text";
-import { celsiusFromFahrenheit, type Measures } from "./units";
+import { celsiusFromFahrenheit } from "./units";
+import type { Measures } from "./units-schema";
 
 /** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
 export function readSurroundings(reading: Reading, measures: Measures): void {

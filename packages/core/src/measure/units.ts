@@ -1,18 +1,42 @@
-import { z } from "zod";
+import type { Measures, UnitId } from "./units-schema";
 
 export const measureSystems = ["us", "metric", "uk", "au"] as const;
-export const measuresSchema = z.enum(measureSystems);
-export type Measures = z.infer<typeof measuresSchema>;
-
 export const unitIds = [
-  "g", "kg", "mg", "oz", "lb",
-  "ml", "cl", "dl", "l", "fl-oz", "cup", "tbsp", "dsp", "tsp", "pint", "quart", "pinch", "dash", "drop",
-  "stick", "piece", "can", "packet",
-  "gill", "spoonful", "handful", "knob", "splash", "glug", "dollop", "sprinkle", "scoop", "thumb", "lump",
-] as const; // prettier-ignore
-export const unitSchema = z.enum(unitIds);
-export type UnitId = z.infer<typeof unitSchema>;
-
+  "g",
+  "kg",
+  "mg",
+  "oz",
+  "lb",
+  "ml",
+  "cl",
+  "dl",
+  "l",
+  "fl-oz",
+  "cup",
+  "tbsp",
+  "dsp",
+  "tsp",
+  "pint",
+  "quart",
+  "pinch",
+  "dash",
+  "drop",
+  "stick",
+  "piece",
+  "can",
+  "packet",
+  "gill",
+  "spoonful",
+  "handful",
+  "knob",
+  "splash",
+  "glug",
+  "dollop",
+  "sprinkle",
+  "scoop",
+  "thumb",
+  "lump",
+] as const;
 /** Grams in one unit of mass. Ounce and pound by definition. */
 export const gramsPer: Partial<Record<UnitId, number>> = {
   g: 1,
@@ -23,10 +47,8 @@ export const gramsPer: Partial<Record<UnitId, number>> = {
   /** A quarter of a US pound of butter. */
   stick: 113.398,
 };
-
 type PerSystem = Record<Measures, number>;
 const everywhere = (ml: number): PerSystem => ({ us: ml, metric: ml, uk: ml, au: ml });
-
 /**
  * Millilitres in one unit of volume, by system. US customary and imperial units by definition; the metric cup, the
  * 15 mL and the Australian 20 mL tablespoon by national standards. Pinch and dash are kitchen habit (1/16 and 1/8 tsp).
@@ -58,7 +80,6 @@ export const millilitresPer: Partial<Record<UnitId, PerSystem>> = {
   thumb: everywhere(15),
   lump: everywhere(35),
 };
-
 /**
  * Units that are spoken, not measured: how far what people mean by one lies from the middle. Kitchen habit, confidence C; a line that uses
  * one is marked as estimated.
@@ -78,10 +99,8 @@ export const spokenSpread: Partial<Record<UnitId, { low: number; high: number }>
   lump: { low: 0.5, high: 1.7 },
 };
 export const isSpoken = (unit: UnitId): boolean => spokenSpread[unit] !== undefined;
-
 export const isMass = (unit: UnitId): boolean => gramsPer[unit] !== undefined;
 export const isVolume = (unit: UnitId): boolean => millilitresPer[unit] !== undefined;
-
 /** Spellings as people write them, lower case, without full stops. `T` and `t` are told apart before lower-casing. */
 const spellings: Record<UnitId, string[]> = {
   g: ["g", "gr", "gm", "gms", "gram", "grams", "gramme", "grammes"],
@@ -180,26 +199,53 @@ const spellings: Record<UnitId, string[]> = {
   thumb: ["thumb", "thumbs"],
   lump: ["lump", "lumps", "chunk", "hunk"],
 };
-
 const bySpelling = new Map<string, UnitId>(unitIds.flatMap((id) => spellings[id].map((word): [string, UnitId] => [word, id])));
-
 /** The unit a word stands for, or null. `T` alone is a tablespoon and `t` a teaspoon, as hand-written cards have it. */
 export function unitOf(word: string): UnitId | null {
   if (word === "T" || word === "Tb") return "tbsp";
   if (word === "t") return "tsp";
   return bySpelling.get(word.toLowerCase().replace(/\./g, "").replace(/\s+/g, " ").trim()) ?? null;
 }
-
 /** How a unit is written beside an amount. */
 export const unitLabel: Record<UnitId, string> = {
-  g: "g", kg: "kg", mg: "mg", oz: "oz", lb: "lb", ml: "mL", cl: "cL", dl: "dL", l: "L", "fl-oz": "fl oz", cup: "cup",
-  tbsp: "tbsp", dsp: "dsp", tsp: "tsp", pint: "pint", quart: "quart", pinch: "pinch", dash: "dash", drop: "drop",
-  stick: "stick", piece: "piece", can: "can", packet: "packet", gill: "gill", spoonful: "spoonful", handful: "handful", knob: "knob",
-  splash: "splash", glug: "glug", dollop: "dollop", sprinkle: "sprinkle", scoop: "scoop", thumb: "thumb", lump: "lump",
-}; // prettier-ignore
+  g: "g",
+  kg: "kg",
+  mg: "mg",
+  oz: "oz",
+  lb: "lb",
+  ml: "mL",
+  cl: "cL",
+  dl: "dL",
+  l: "L",
+  "fl-oz": "fl oz",
+  cup: "cup",
+  tbsp: "tbsp",
+  dsp: "dsp",
+  tsp: "tsp",
+  pint: "pint",
+  quart: "quart",
+  pinch: "pinch",
+  dash: "dash",
+  drop: "drop",
+  stick: "stick",
+  piece: "piece",
+  can: "can",
+  packet: "packet",
+  gill: "gill",
+  spoonful: "spoonful",
+  handful: "handful",
+  knob: "knob",
+  splash: "splash",
+  glug: "glug",
+  dollop: "dollop",
+  sprinkle: "sprinkle",
+  scoop: "scoop",
+  thumb: "thumb",
+  lump: "lump",
+};
+// prettier-ignore
 
 export const celsiusFromFahrenheit = (f: number): number => ((f - 32) * 5) / 9;
 export const fahrenheitFromCelsius = (c: number): number => (c * 9) / 5 + 32;
-
 /** Gas marks by the usual table: mark 1 is 140 °C, mark 4 is 178 °C, about 13.5 K a mark. */
 export const celsiusFromGasMark = (mark: number): number => (mark < 1 ? 110 + 20 * mark : 124 + 13.6 * mark);

@@ -1,9 +1,11 @@
 import type { FillBehaviour } from "./filling";
 import { fillFactor } from "./filling";
 import type { Measure, Term } from "./grammar/amounts";
-import { type Range, exactly, product, scaled } from "./range";
-import { type Measures, type UnitId, gramsPer, millilitresPer, spokenSpread } from "./units";
-import type { Filling } from "./filling";
+import { exactly, product, scaled } from "./range";
+import type { Range } from "./range-schema";
+import { gramsPer, millilitresPer, spokenSpread } from "./units";
+import type { Measures, UnitId } from "./units-schema";
+import type { Filling } from "./filling-schema";
 
 /** What weighing must know of an ingredient; the pantry's entries have it. */
 export interface Measurable {

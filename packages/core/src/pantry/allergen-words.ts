@@ -1,6 +1,7 @@
-import type { Shelf } from "./catalogue";
+import type { Shelf } from "./shelf";
 import table from "./data/allergen-words.json";
-import { type Allergen, allergens as allAllergens, type Ingredient } from "./ingredient";
+import { allergens as allAllergens } from "./ingredient";
+import type { Allergen, Ingredient } from "./ingredient-schema";
 import { wordsOf } from "./names";
 
 /**

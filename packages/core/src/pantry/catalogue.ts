@@ -1,4 +1,3 @@
-import { CoreError } from "../errors";
 import dairy from "./data/dairy.json";
 import eggs from "./data/eggs.json";
 import fats from "./data/fats.json";
@@ -11,7 +10,9 @@ import liquids from "./data/liquids.json";
 import plantMilks from "./data/plant-milks.json";
 import powderTable from "./data/powders.json";
 import sugars from "./data/sugars.json";
-import type { Ingredient, LeaveningAcidId, PowderId } from "./ingredient";
+import type { LeaveningAcidId, PowderId } from "./ingredient";
+import type { Ingredient } from "./ingredient-schema";
+import type { Shelf } from "./shelf";
 
 /** Every ingredient that ships with Uprise. The shape of each entry is checked by a test, not at every start. */
 export const catalogue: readonly Ingredient[] = [
@@ -31,12 +32,6 @@ export const powders = new Map((powderTable as Powder[]).map((powder) => [powder
 
 const byId = new Map(catalogue.map((entry) => [entry.id, entry]));
 
-/** A shelf: the ingredients that ship, and a kitchen's own beside them. */
-export interface Shelf {
-  get(id: string): Ingredient | undefined;
-  all(): readonly Ingredient[];
-}
-
 export const builtInShelf: Shelf = { get: (id) => byId.get(id), all: () => catalogue };
 
 /** A shelf with a kitchen's own ingredients before the built-in ones; an own one with a known id replaces it. */
@@ -44,18 +39,5 @@ export function shelfWith(own: readonly Ingredient[]): Shelf {
   if (own.length === 0) return builtInShelf;
   const mine = new Map(own.map((entry) => [entry.id, entry]));
   const all = [...own, ...catalogue.filter((entry) => !mine.has(entry.id))];
-  return { get: (id) => mine.get(id) ?? byId.get(id), all: () => all };
-}
-
-/** The ingredient with that id. Throws `unknown-ingredient` with the nearest ids. */
-export function ingredientOf(shelf: Shelf, id: string, path = "ingredientId"): Ingredient {
-  const found = shelf.get(id);
-  if (found) return found;
-  const near = shelf
-    .all()
-    .filter((entry) => entry.id.includes(id) || id.split("-").some((word) => word.length > 3 && entry.id.includes(word)))
-    .slice(0, 4)
-    .map((entry) => entry.id);
-  const hint = near.length > 0 ? `Near it: ${near.join(", ")}.` : "GET /api/ingredients lists the ids.";
-  throw new CoreError("unknown-ingredient", `No ingredient has the id "${id}". ${hint}`, path);
+  return { get: (id) => mine.get(id) ?? byId.get(id), all: () => all, own };
 }

@@ -1,4 +1,5 @@
-import { type Ingredient, isFlour } from "./ingredient";
+import { isFlour } from "./ingredient";
+import type { Ingredient } from "./ingredient-schema";
 import { isInclusion } from "./pieces";
 
 /** Coconut flour does the work of so many times its mass of another flour: the trade's rule is a third to a quarter of the mass. */

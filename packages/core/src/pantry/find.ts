@@ -1,5 +1,6 @@
-import { type Shelf, builtInShelf } from "./catalogue";
-import type { Ingredient } from "./ingredient";
+import { builtInShelf } from "./catalogue";
+import type { Shelf } from "./shelf";
+import type { Ingredient } from "./ingredient-schema";
 import { genericHeads, isNeutral, telling, wordsOf } from "./names";
 
 /**

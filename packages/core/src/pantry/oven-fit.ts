@@ -1,4 +1,4 @@
-import type { Vessel } from "./vessel";
+import type { Vessel } from "./vessel-schema";
 
 /** What is known of an oven's inside. */
 export interface OvenInside {

@@ -1,5 +1,5 @@
 import { neededMeasures, ownShapes, vesselOfShape } from "./own-pan";
-import { vesselSchema } from "./vessel";
+import { vesselSchema } from "./vessel-schema";
 
 const tin = { shape: "rectangular" as const, lengthMm: 230, widthMm: 130, heightMm: 70, baseLengthMm: 210, capacityMl: 1900 };
 

@@ -1,4 +1,4 @@
-import type { Vessel } from "./vessel";
+import type { Vessel } from "./vessel-schema";
 
 /** Shapes of a pan that one measures oneself. */
 export const ownShapes = ["rectangular", "round", "ring", "muffin"] as const;

@@ -1,7 +1,9 @@
-import { catalogue, ingredientOf, builtInShelf, powders, shelfWith } from "./catalogue";
+import { catalogue, builtInShelf, powders, shelfWith } from "./catalogue";
+import { ingredientOf } from "./shelf";
 import { findIngredient, searchIngredients } from "./find";
-import { ingredientSchema } from "./ingredient";
-import { vesselLibrary, vesselSchema } from "./vessel";
+import { ingredientSchema } from "./ingredient-schema";
+import { vesselLibrary } from "./vessel";
+import { vesselSchema } from "./vessel-schema";
 import { CoreError } from "../errors";
 
 test("at least 120 ingredients, each with its own id", () => {

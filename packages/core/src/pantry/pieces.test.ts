@@ -1,6 +1,7 @@
 import { titrationOf } from "../lift/charge";
 import { waterGiven } from "../body/water";
-import { catalogue, builtInShelf, ingredientOf } from "./catalogue";
+import { catalogue, builtInShelf } from "./catalogue";
+import { ingredientOf } from "./shelf";
 import { findIngredient, candidatesOf, mayMean, titledIngredient } from "./find";
 import { isInclusion, releasedAtMixing, releasedAtSetting } from "./pieces";
 import { drained, preparedAs } from "./prepared";

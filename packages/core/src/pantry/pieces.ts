@@ -1,4 +1,4 @@
-import type { Ingredient } from "./ingredient";
+import type { Ingredient } from "./ingredient-schema";
 
 /** What a piece gives up to the batter around it: water, and with it the same share of its acid and sugar. Shares of its own. */
 interface Release {

@@ -1,4 +1,4 @@
-import type { Range } from "../measure/range";
+import type { Range } from "../measure/range-schema";
 
 /**
  * What a preparation makes of a thing: cooked and mashed it is another ingredient, with the share of its mass that stays; drained it is part of

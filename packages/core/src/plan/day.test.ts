@@ -1,6 +1,7 @@
 import { beginKind } from "../begin";
-import type { Kind } from "../formula/kinds";
-import { bareKitchen, openFormula } from "../formula/open";
+import type { Kind } from "../formula/kinds-schema";
+import { openFormula } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
 import { Clock, type Day, type Plan, planDay, planSchema } from "./day";
 import { aroundNow, earlyOf, neededFor } from "./prep";
 

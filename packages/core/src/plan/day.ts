@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { CoreError } from "../errors";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import { ovenModes } from "../pantry/vessel";
-import { rangeSchema } from "../measure/range";
+import { rangeSchema } from "../measure/range-schema";
 import { giveUpsOf } from "./give-up";
 import type { Job, Placed } from "./job";
 import { type DayBake, type DayOven, jobsOf } from "./jobs";

@@ -1,5 +1,5 @@
 import type { ovenModes } from "../pantry/vessel";
-import type { WorkStep } from "./work-step";
+import type { WorkStep } from "./work-step-schema";
 
 export type OvenMode = (typeof ovenModes)[number];
 

@@ -2,14 +2,15 @@ import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
-import type { Range } from "../measure/range";
-import type { Shelf } from "../pantry/catalogue";
+import type { Range } from "../measure/range-schema";
+import type { Shelf } from "../pantry/shelf";
 import { outerMm, perRack } from "../pantry/oven-fit";
-import { type Oven, type Vessel, withProfile } from "../pantry/vessel";
+import { withProfile } from "../pantry/vessel";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
 import type { PlanOven } from "./heat";
 import type { InOven, Job, JobStep, OvenMode, Span } from "./job";
 import { stepsOf } from "./steps";
-import type { WorkStep } from "./work-step";
+import type { WorkStep } from "./work-step-schema";
 
 /** One bake of a day, opened. */
 export interface DayBake {

@@ -1,6 +1,8 @@
-import { isOwnStep, type StepChange } from "../formula/step-change";
-import type { Range } from "../measure/range";
-import type { StepKind, WorkStep } from "./work-step";
+import { isOwnStep } from "../formula/step-change";
+import type { StepChange } from "../formula/step-change-schema";
+import type { Range } from "../measure/range-schema";
+import type { StepKind } from "./work-step";
+import type { WorkStep } from "./work-step-schema";
 
 /** What cannot be left out or timed by hand: without it there is no bake, or the simulation gives its minutes. */
 const ESSENTIAL: ReadonlySet<StepKind> = new Set<StepKind>(["combine", "portion", "bake", "change", "out"]);

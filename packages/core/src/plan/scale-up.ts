@@ -1,15 +1,17 @@
 import { z } from "zod";
 import { baked } from "../balance/analyse";
-import { defaultsOf, readings } from "../balance/readings";
+import { defaultsOf } from "../balance/defaults";
+import { readings } from "../balance/readings";
 import { CoreError } from "../errors";
 import { scaledWhole } from "../formula/scale";
 import type { Opened } from "../formula/open";
 import { gramsText } from "../measure/amounts";
-import { rangeSchema } from "../measure/range";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import type { Packet } from "../pantry/packet";
+import { rangeSchema } from "../measure/range-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import type { Packet } from "../pantry/packet-schema";
 import { stepsOf } from "./steps";
-import type { WorkStep } from "./work-step";
+import type { WorkStep } from "./work-step-schema";
 
 export const scaleUpSchema = z.object({
   /** How many times the formula as it stands. */

@@ -1,4 +1,4 @@
-import type { Packet } from "../pantry/packet";
+import type { Packet } from "../pantry/packet-schema";
 import { shoppingFor } from "./shopping";
 
 const packet = (ingredientId: string, sizeG: number, price?: number, leftG?: number): Packet => ({

@@ -1,4 +1,4 @@
-import type { Packet } from "../pantry/packet";
+import type { Packet } from "../pantry/packet-schema";
 import type { Needed } from "./prep";
 
 /** One line of a shopping list. Grams; money in the packet's own currency. */

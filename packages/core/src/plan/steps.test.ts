@@ -2,11 +2,12 @@ import { baked } from "../balance/analyse";
 import { beginKind, formulaFrom } from "../begin";
 import type { Formula } from "../formula/formula";
 import { kinds } from "../formula/kinds";
-import { bareKitchen, openFormula } from "../formula/open";
+import { openFormula } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
 import { methods } from "../formula/process";
 import { readRecipe } from "../read";
 import { shortestMinutes, stepsOf } from "./steps";
-import { type WorkStep, workStepSchema } from "./work-step";
+import { type WorkStep, workStepSchema } from "./work-step-schema";
 
 const of = (formula: Formula, warmMinutes?: number): WorkStep[] => {
   const input = openFormula(formula, bareKitchen);

@@ -1,19 +1,22 @@
 import type { BakedAnalysis } from "../balance/readings";
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import { listWords } from "../measure/list-words";
 import { type AsideOf, placeOf, sortLines } from "../formula/components";
 import type { Opened } from "../formula/open";
-import type { Process } from "../formula/process";
+import type { Process } from "../formula/process-schema";
 import { type Item, resolve } from "../formula/resolve";
 import { stageChange } from "../formula/stage-words";
 import { gramsText } from "../measure/amounts";
-import type { Range } from "../measure/range";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import type { Range } from "../measure/range-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import { isInclusion } from "../pantry/pieces";
-import type { Vessel } from "../pantry/vessel";
+import type { Vessel } from "../pantry/vessel-schema";
 import { withOwnSteps } from "./own-steps";
-import type { StepKind, WorkStep } from "./work-step";
+import type { StepKind } from "./work-step";
+import type { WorkStep } from "./work-step-schema";
 
 /** Minutes that kitchens take, from quick to slow; confidence C. */
 const TAKES: Record<Exclude<StepKind, "bake" | "change" | "look" | "turn" | "out" | "cool-tin" | "cool-rack" | "rest" | "own">, [number, number, number]> = {

@@ -1,5 +1,5 @@
-import type { Simulation } from "../bake/simulation";
-import type { Shelf } from "../pantry/catalogue";
+import type { Simulation } from "../bake/simulation-schema";
+import type { Shelf } from "../pantry/shelf";
 import type { Clues } from "./clues";
 import { coreAtOut, crumbWater, type Outcome } from "./outcome";
 import type { SymptomId } from "./symptoms";

@@ -5,11 +5,13 @@ import { hotterBy } from "../bake/start";
 import { brownWord } from "../bake/browning";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
-import { rangeSchema, type Range } from "../measure/range";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { rangeSchema, type Range } from "../measure/range-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import { isFlour } from "../pantry/ingredient";
 import { gramsIn, scaledGroup } from "./groups";
-import { lossOf, type Measured, middleOf } from "./measured";
+import { lossOf, middleOf } from "./measured";
+import type { Measured } from "./measured-schema";
 import { coreAtOut } from "./outcome";
 
 /** A trial as the calibration reads it: the formula in the oven as it was thought to be, and what was measured. */

@@ -1,12 +1,13 @@
 import type { BakedAnalysis } from "../balance/readings";
 import { profileOf } from "../balance/bands";
 import type { Opened } from "../formula/open";
-import { gramsOf } from "../formula/open";
-import type { Slip } from "../live/events";
-import type { Shelf } from "../pantry/catalogue";
+import { gramsOf } from "../formula/components";
+import type { Slip } from "../live/events-schema";
+import type { Shelf } from "../pantry/shelf";
 import { stiffnessRange } from "../body/consistency";
 import { groups } from "./groups";
-import { lossOf, type Measured } from "./measured";
+import { lossOf } from "./measured";
+import type { Measured } from "./measured-schema";
 
 export const clueIds = [
   "sodaUnmetPercent", "neutralised", "ph", "crumbPh", "gasBand", "waterBand", "fatBand", "sugarBand", "eggBand", "saltBand", "bodyBand",

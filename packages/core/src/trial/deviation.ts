@@ -1,8 +1,8 @@
 import type { Opened } from "../formula/open";
-import type { BakeStage } from "../formula/stage";
+import type { BakeStage } from "../formula/stage-schema";
 import { SODA_MMOL_PER_G } from "../lift/acids";
-import type { Shelf } from "../pantry/catalogue";
-import type { Oven, Vessel } from "../pantry/vessel";
+import type { Shelf } from "../pantry/shelf";
+import type { Oven, Vessel } from "../pantry/vessel-schema";
 import type { DeviationKind } from "./causes";
 import { gramsIn, groups, scaledGroup, withMore } from "./groups";
 

@@ -1,13 +1,15 @@
 import { baked } from "../balance/analyse";
 import { beginKind } from "../begin";
-import type { Kind } from "../formula/kinds";
-import { bareKitchen, openFormula, type Opened } from "../formula/open";
+import type { Kind } from "../formula/kinds-schema";
+import { openFormula, type Opened } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
 import { builtInShelf } from "../pantry/catalogue";
 import { causes, causeFamilies, causeOf } from "./causes";
 import { clueIds } from "./clues";
 import { type Asked, diagnose, type Diagnosis, diagnosisSchema } from "./diagnose";
 import { gramsIn, scaledGroup, withMore } from "./groups";
-import { goals, nextFor } from "./next";
+import { nextFor } from "./next";
+import { goals } from "./goals";
 import { madeUp } from "../practice";
 import { symptomIds, type SymptomId } from "./symptoms";
 

@@ -1,16 +1,19 @@
 import { z } from "zod";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
-import type { Slip } from "../live/events";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import type { Slip } from "../live/events-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 import { type Appearance, appearanceOf, beyond } from "./appearance";
 import { type Cause, causeFamilies, causes } from "./causes";
 import { type ClueId, type Clues, cluesOf, clueWords, type KitchenFacts } from "./clues";
 import { deviated } from "./deviation";
-import { lossOf, type Measured, middleOf } from "./measured";
+import { lossOf, middleOf } from "./measured";
+import type { Measured } from "./measured-schema";
 import { bakeOf, coreAtOut, type Outcome } from "./outcome";
 import { faultRemedySchema, remedyFor } from "./remedy";
-import { symptomOf, type Seen, symptoms, type SymptomId } from "./symptoms";
+import { symptomOf, symptoms, type SymptomId } from "./symptoms";
+import type { Seen } from "./symptoms-schema";
 
 const reasonSchema = z.object({
   what: z.string(),

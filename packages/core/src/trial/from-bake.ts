@@ -1,6 +1,6 @@
-import type { BakeRecord } from "../live/events";
+import type { BakeRecord } from "../live/events-schema";
 import { type BakeState, toWeigh } from "../live/fold";
-import type { Measured } from "./measured";
+import type { Measured } from "./measured-schema";
 import type { Trial } from "./trial";
 
 const minutesBetween = (from: string | null | undefined, to: string | null | undefined): number | undefined =>

@@ -1,8 +1,9 @@
 import type { Formula } from "../formula/formula";
 import { weigh } from "../measure/weigh";
-import type { Shelf } from "../pantry/catalogue";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
-import type { Packet } from "../pantry/packet";
+import type { Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
+import type { Packet } from "../pantry/packet-schema";
 import { groups } from "./groups";
 
 const MONTH_MS = 30.44 * 86_400_000;

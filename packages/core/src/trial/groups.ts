@@ -1,7 +1,9 @@
 import type { InputLine } from "../formula/components";
-import { gramsOf, type Opened } from "../formula/open";
-import type { Shelf } from "../pantry/catalogue";
-import { type Ingredient, isFlour } from "../pantry/ingredient";
+import { type Opened } from "../formula/open";
+import { gramsOf } from "../formula/components";
+import type { Shelf } from "../pantry/shelf";
+import { isFlour } from "../pantry/ingredient";
+import type { Ingredient } from "../pantry/ingredient-schema";
 
 /** What a change of "the fat" or "the liquid" takes hold of. */
 export const groups = {

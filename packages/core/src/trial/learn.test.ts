@@ -1,5 +1,6 @@
 import { beginKind } from "../begin";
-import { bareKitchen, openFormula } from "../formula/open";
+import { openFormula } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
 import { normalFrom, seeded } from "../random";
 import { hotterBy } from "../bake/start";
 import { ready } from "../balance/readings";

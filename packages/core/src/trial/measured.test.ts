@@ -1,15 +1,17 @@
-import { bareKitchen, openFormula } from "../formula/open";
-import type { BakeEvent } from "../live/events";
+import { openFormula } from "../formula/open";
+import { bareKitchen } from "../formula/bare-kitchen";
+import type { BakeEvent } from "../live/events-schema";
 import { readyForCounter } from "../live/expected";
 import { foldBake, toWeigh } from "../live/fold";
 import { trialFromBake } from "./from-bake";
 import { trialSchema } from "./trial";
 import { beginKind } from "../begin";
 import { builtInShelf } from "../pantry/catalogue";
-import type { Packet } from "../pantry/packet";
+import type { Packet } from "../pantry/packet-schema";
 import { cupsToWeigh, powderAgeOf } from "./from-shelf";
 import { doubtsOf, lossOf, middleOf, profileOfHeights } from "./measured";
-import { allSeen, scales, scoresSchema, seenFrom, worthOf } from "./scales";
+import { allSeen, scales, seenFrom, worthOf } from "./scales";
+import { scoresSchema } from "./scales-schema";
 import { symptomIds, symptoms } from "./symptoms";
 
 test("indices of a profile, by hand: B 58, C 66, D 60 give 184, 14 and −2", () => {

@@ -2,21 +2,13 @@ import { z } from "zod";
 import { allergensOf, proposedLine, readingsOf } from "../balance/proposal";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
-import { type Range, rangeSchema } from "../measure/range";
-import { builtInShelf, type Shelf } from "../pantry/catalogue";
+import { type Range, rangeSchema } from "../measure/range-schema";
+import { builtInShelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
+import { type Goal, goalName, goals } from "./goals";
 import { gramsIn, type GroupName, scaledGroup, withMore } from "./groups";
 import { bakeOf, crumbWater, type Outcome } from "./outcome";
 import { changesOf, faultRemedySchema, findingsOf, forScale } from "./remedy";
-
-export const goals = ["taller", "moister", "less-crumbly", "less-sodium", "sooner"] as const;
-export type Goal = (typeof goals)[number];
-export const goalName: Record<Goal, string> = {
-  taller: "Taller",
-  moister: "Moister",
-  "less-crumbly": "Crumbles less",
-  "less-sodium": "Less sodium",
-  sooner: "Done sooner",
-};
 
 export const nextSchema = z.object({
   goal: z.enum(goals),

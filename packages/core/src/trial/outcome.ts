@@ -1,8 +1,8 @@
 import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
-import type { Simulation } from "../bake/simulation";
+import type { Simulation } from "../bake/simulation-schema";
 import type { Opened } from "../formula/open";
-import type { Shelf } from "../pantry/catalogue";
+import type { Shelf } from "../pantry/shelf";
 
 /** A bake as it went, or would go. */
 export interface Outcome {

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { formulaSchema } from "../formula/formula";
-import { slipSchema } from "../live/events";
-import { measuredSchema } from "./measured";
-import { scoresSchema } from "./scales";
-import { seenSchema } from "./symptoms";
+import { slipSchema } from "../live/events-schema";
+import { measuredSchema } from "./measured-schema";
+import { scoresSchema } from "./scales-schema";
+import { seenSchema } from "./symptoms-schema";
 
 /** What the bake was expected to be when it was judged: minutes, °C, %, mm, for laying beside what came out. */
 export const predictedSchema = z.object({

@@ -1,6 +1,8 @@
-import type { Filling } from "../filling";
-import { exactly, mapRange, type Range } from "../range";
-import { type UnitId, unitOf } from "../units";
+import type { Filling } from "../filling-schema";
+import { exactly, mapRange } from "../range";
+import type { Range } from "../range-schema";
+import { unitOf } from "../units";
+import type { UnitId } from "../units-schema";
 import { type Parsed, remembered } from "./combinators";
 import { andPart, span, valueOrA } from "./numbers";
 import type { Token } from "./tokens";

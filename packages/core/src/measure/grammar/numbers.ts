@@ -1,4 +1,5 @@
-import { type Range, exactly } from "../range";
+import { exactly } from "../range";
+import type { Range } from "../range-schema";
 import { first, inTurn, many, map, maybe, type Parser, remembered, sign, token, word } from "./combinators";
 import type { Token } from "./tokens";
 
