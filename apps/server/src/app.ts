@@ -20,6 +20,7 @@ import { changeRoutes } from "./resources/changes";
 import { NEWEST } from "./store/migrations";
 import { exchangeRoutes } from "./resources/exchange";
 import { formulaRoutes } from "./resources/formulas";
+import { openGlances } from "./resources/glances";
 import { kitchenRoutes } from "./resources/kitchen";
 import { bakeRoutes } from "./resources/bakes";
 import { deviceRoutes } from "./resources/devices";
@@ -139,9 +140,12 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
       },
     ); // prettier-ignore
     scope.get("/api/openapi.json", { ...forHelpers, schema: { hide: true } }, () => app.swagger());
-    changeRoutes(scope);
+    const tell = changeRoutes(scope);
+    const news = (): void => tell({ what: "formulas", id: null, version: null, by: null });
+    const glances = openGlances(store, computer, news, (error) => app.log.error(error));
+    scope.addHook("preClose", () => glances.close());
     computeRoutes(scope, store, computer);
-    formulaRoutes(scope, store);
+    formulaRoutes(scope, store, glances);
     kitchenRoutes(scope, store);
     planRoutes(scope, store, computer);
     bakeRoutes(scope, store, computer);

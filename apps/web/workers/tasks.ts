@@ -1,38 +1,210 @@
-import type { CutFace, CutFaceResult, SimulateOptions, Simulation, Start } from "@uprise/core";
+import * as contract from "@uprise/contract";
+import {
+  type Allergen,
+  analyse,
+  type Analysis,
+  baked,
+  type BakedAnalysis,
+  balanceWithout,
+  beginKind,
+  beliefsOf,
+  type BlendLabel,
+  blendFrom,
+  blendFromLabel,
+  catalogue,
+  type Consistency,
+  CoreError,
+  type Design,
+  faultsIn,
+  type Fidelity,
+  floursOf,
+  type Formula,
+  formulaFrom,
+  type Ingredient,
+  type Kind,
+  type Kitchen,
+  labelOf,
+  learntFlour,
+  type Measures,
+  mended,
+  type Mending,
+  moved,
+  type Opened,
+  type OwnNames,
+  type Packet,
+  packetSchema,
+  readings,
+  readRecipe,
+  ready,
+  type RegionId,
+  searchIngredients,
+  type Shelf,
+  shelfWith,
+  shortestMinutes,
+  type SimulateOptions,
+  type Simulation,
+  splitOf,
+  stepsOf,
+  swap,
+  targetOf,
+  trialSchema,
+  usualAmounts,
+  type Wish,
+  wishFrom,
+} from "@uprise/core";
+import { rangeOfFactors } from "@uprise/core/src/bake/sensitivity";
 import { sampleStart, simulateStart } from "@uprise/core/src/bake/simulate";
 import { measureCutFace, type Picture, readCutFace } from "@uprise/core/src/trial/cut-face";
-import { drawingsOf, type FrameDrawing } from "./isotherms";
+import type { z } from "zod";
+import { drawingsOf } from "./isotherms";
 
-/** What the worker is asked to do. */
-export type Task =
-  | { do: "bake"; start: Start; massSpread: number; options: SimulateOptions }
-  /** The runs from one number to another, as factors of the minutes. */
-  | { do: "sample"; start: Start; massSpread: number; from: number; to: number }
-  | { do: "draw"; section: Simulation["section"] }
-  | { do: "slice"; picture: Picture; mmAcross: number | undefined }
-  | { do: "measure-slice"; kinds: Uint8Array; width: number; height: number; mmAcross: number | undefined };
-
-interface Results {
-  bake: Simulation;
-  sample: number[] | null;
-  draw: FrameDrawing[];
-  slice: CutFaceResult;
-  "measure-slice": CutFace;
+/** A kitchen's own ingredients, as they go to a worker. */
+type Own = readonly Ingredient[];
+/** What a formula is opened in, as plain data. */
+export interface KitchenData {
+  own: Own;
+  entries: [id: string, entry: NonNullable<ReturnType<Kitchen["book"]>>][];
+  ovens: [id: string, known: { biasK: number; swingK: number }][];
+  measures: Measures;
 }
-export type Result<T extends Task> = Results[T["do"]];
 
-/** Does one task, in the worker or, where there is none, here. */
-export function perform(task: Task): Results[Task["do"]] {
-  switch (task.do) {
-    case "bake":
-      return simulateStart(task.start, task.massSpread, task.options);
-    case "sample":
-      return sampleStart(task.start, task.massSpread, task.from, task.to);
-    case "draw":
-      return drawingsOf(task.section);
-    case "slice":
-      return readCutFace(task.picture, task.mmAcross);
-    case "measure-slice":
-      return measureCutFace(task.kinds, task.width, task.height, task.mmAcross);
+/** A bake as it was computed; without a simulation what is on the sheet cannot be baked, and the analysis says why. */
+export type Bench = { analysis: BakedAnalysis; simulation: Simulation } | { analysis: Analysis; simulation: null };
+
+const shelves = new Map<string, Shelf>();
+const MOST_SHELVES = 8;
+
+/** The shelf with a kitchen's own on it; the same object for the same things, so that what is kept by shelf is found again. */
+function shelfOf(own: Own): Shelf {
+  if (own.length === 0) return shelfWith([]);
+  const key = JSON.stringify(own);
+  const known = shelves.get(key) ?? shelfWith(own);
+  shelves.delete(key);
+  shelves.set(key, known);
+  const oldest = shelves.keys().next().value;
+  if (shelves.size > MOST_SHELVES && oldest !== undefined) shelves.delete(oldest);
+  return known;
+}
+
+function kitchenOf({ own, entries, ovens, measures }: KitchenData): Kitchen {
+  const book = new Map(entries);
+  return { shelf: shelfOf(own), book: (id) => book.get(id), ovens: new Map(ovens), measures };
+}
+
+function bench(input: Opened, own: Own, fidelity: Fidelity): Bench {
+  const shelf = shelfOf(own);
+  try {
+    return baked(input, shelf, { fidelity });
+  } catch (error) {
+    if (!(error instanceof CoreError) || error.code !== "not-a-batter") throw error;
+    return { analysis: { ...readings(input, shelf), unbaked: error.message }, simulation: null };
+  }
+}
+
+const RUNS = 32;
+
+const schemas = { ...contract, packetSchema, trialSchema };
+/** The schemas that something may be checked by. */
+export type SchemaName = {
+  [N in keyof typeof schemas]: (typeof schemas)[N] extends z.ZodType ? N : never;
+}[keyof typeof schemas];
+export interface Issue {
+  path: PropertyKey[];
+  message: string;
+}
+export type Checked = { ok: true; value: unknown } | { ok: false; message: string; issues: Issue[] };
+
+function check(name: SchemaName, value: unknown): Checked {
+  const parsed = (schemas[name] as z.ZodType).safeParse(value);
+  if (parsed.success) return { ok: true, value: parsed.data };
+  const issues = parsed.error.issues.map(({ path, message }) => ({ path, message }));
+  return { ok: false, message: issues[0]?.message ?? "Something in it is not as it should be.", issues };
+}
+
+/** Everything that is asked of a worker, by name: pure functions of plain data. */
+export const tasks = {
+  pantry: () => catalogue,
+  check,
+  search: (query: string, own: Own, most: number) => searchIngredients(query, shelfOf(own), most),
+  /** One line as it would stand in a recipe. */
+  line: (text: string, measures: Measures, own: Own) =>
+    readRecipe(`Ingredients\n${text.replace(/\n/g, " ")}`, measures, undefined, shelfOf(own)).lines[1] ?? null,
+  /** A pasted text with everything that was said of it by hand, as it is read and as the formula that it would begin. */
+  read: (text: string, measures: Measures, mending: Mending, kind: Kind | undefined, own: Own, names: OwnNames) => {
+    const shelf = shelfOf(own);
+    const reading = mended(readRecipe(text, measures, undefined, shelf, names), mending, measures, shelf);
+    return { reading, begun: formulaFrom(reading, measures, kind, shelf, { text, measures, mending }) };
+  },
+  begin: (kind: Kind, measures: Measures, grams: number) => beginKind(kind, measures, grams),
+  faults: (formula: Formula) => faultsIn(formula),
+  readings: (input: Opened, own: Own) => readings(input, shelfOf(own)),
+  bake: bench,
+  /** The same with what would mend each finding. */
+  ways: (input: Opened, own: Own) => analyse(input, shelfOf(own), { frames: 0 }, "ways").findings,
+  simulate: (input: Opened, own: Own, options: SimulateOptions) => {
+    const { start, massSpread } = ready(input, shelfOf(own));
+    return simulateStart(start, massSpread, options);
+  },
+  /** Factors of the minutes over all that is uncertain, and the range that holds four in five of them. */
+  runs: (input: Opened, own: Own) => {
+    const { start, massSpread } = ready(input, shelfOf(own));
+    const factors = sampleStart(start, massSpread, 1, RUNS + 1);
+    return factors && { factors, ...rangeOfFactors(factors) };
+  },
+  draw: drawingsOf,
+  beliefs: (analysis: Analysis, simulation: Simulation | null, own: Own) => beliefsOf(analysis, simulation, shelfOf(own)),
+  usual: (ingredientId: string, input: Opened, own: Own) => usualAmounts(ingredientId, input, shelfOf(own)),
+  target: (word: Consistency, input: Opened, own: Own) => ({
+    target: targetOf(word, input, shelfOf(own)),
+    learnt: learntFlour(word, input, shelfOf(own)),
+  }),
+  steps: (input: Opened, analysis: BakedAnalysis, simulation: Simulation | null, own: Own, warmMinutes?: number) => {
+    const steps = stepsOf(input, analysis, simulation, shelfOf(own), warmMinutes);
+    return { steps, wholeMinutes: shortestMinutes(steps) };
+  },
+  /** A formula for its paper: its bake and its steps. */
+  paper: (input: Opened, own: Own, warmMinutes?: number) => {
+    const shelf = shelfOf(own);
+    const { analysis, simulation } = baked(input, shelf, { frames: 0 });
+    return { analysis, steps: stepsOf(input, analysis, simulation, shelf, warmMinutes) };
+  },
+  balance: (input: Opened, own: Own, avoid: readonly Allergen[], locked: readonly string[]) =>
+    balanceWithout(input, { avoid, locked }, shelfOf(own)),
+  swap: (input: Opened, own: Own, replace: string, avoid: readonly Allergen[], locked: readonly string[]) =>
+    swap(input, { replace }, { avoid, locked }, shelfOf(own)),
+  split: (formula: Formula, kitchen: KitchenData) => splitOf(formula, kitchenOf(kitchen)),
+  label: (input: Opened, own: Own, kind: Kind, region: RegionId, packets: readonly Packet[]) => {
+    const shelf = shelfOf(own);
+    return labelOf(input, analyse(input, shelf, { frames: 0 }, "plain"), kind, region, packets, shelf);
+  },
+  moved: (wish: Wish, id: Design["id"], own: Own) => moved(wish, id, shelfOf(own)),
+  wish: (formula: Formula, have: readonly string[], own: Own) => wishFrom(formula, have, shelfOf(own)),
+  flours: (lines: Design["lines"], own: Own) => floursOf(lines, shelfOf(own)),
+  blend: (id: string, name: string, lines: Design["lines"], own: Own) => blendFrom(id, name, lines, shelfOf(own)),
+  "blend-of-label": (label: BlendLabel, own: Own) => blendFromLabel(label, shelfOf(own)),
+  slice: (picture: Picture, mmAcross: number | undefined) => readCutFace(picture, mmAcross),
+  "measure-slice": (kinds: Uint8Array, width: number, height: number, mmAcross: number | undefined) =>
+    measureCutFace(kinds, width, height, mmAcross),
+};
+
+export type Tasks = typeof tasks;
+export type TaskName = keyof Tasks;
+export type Args<N extends TaskName> = Parameters<Tasks[N]>;
+export type Result<N extends TaskName> = ReturnType<Tasks[N]>;
+
+/** Why something could not be done; `code` where the core says so. */
+export interface Fault {
+  code: string | null;
+  message: string;
+}
+export type Outcome<N extends TaskName> = { result: Result<N> } | { fault: Fault };
+
+/** Does one task, here and now; what fails is told, not thrown, since an error loses its code on the way out of a worker. */
+export function perform<N extends TaskName>(name: N, args: Args<N>): Outcome<N> {
+  try {
+    return { result: (tasks[name] as (...args: Args<N>) => Result<N>)(...args) };
+  } catch (error) {
+    if (error instanceof CoreError) return { fault: { code: error.code, message: error.message } };
+    return { fault: { code: null, message: error instanceof Error ? error.message : String(error) } };
   }
 }

@@ -14,6 +14,7 @@ import {
   learntSchema,
   trialSchema,
   vesselSchema,
+  glanceSchema,
 } from "@uprise/core";
 import { z } from "zod";
 import { deviceKinds, deviceMessageSchema, planRequestSchema } from "./requests";
@@ -63,6 +64,8 @@ export const formulaSummarySchema = z.object({
   massG: z.number(),
   /** Where the list was asked for whole formulas. */
   formula: formulaSchema.optional(),
+  /** What the bench computes of it, in the kitchen as it is; absent until it is computed, null where it cannot be read. */
+  glance: glanceSchema.nullable().optional(),
 });
 export type FormulaSummary = z.infer<typeof formulaSummarySchema>;
 

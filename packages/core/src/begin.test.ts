@@ -1,5 +1,6 @@
 import { readings } from "./balance/analyse";
-import { analyseText, answered, beginKind, formulaFrom, mended, type Mending, mendingKey } from "./begin";
+import { analyseText, answered, beginKind, formulaFrom, mended, type Mending } from "./begin";
+import { mendingKey } from "./measure/mending";
 import { isOpen, isWeighed } from "./formula/components";
 import { type FormulaLine, formulaSchema } from "./formula/formula";
 import { kinds } from "./formula/kinds";

@@ -19,6 +19,7 @@ import { ingredientOf, type Shelf } from "./pantry/shelf";
 import { scaled } from "./measure/range";
 import { vesselLibrary, vesselOf } from "./pantry/vessel";
 import type { Oven, Vessel } from "./pantry/vessel-schema";
+import { isLeftOpen, mendingKey } from "./measure/mending";
 import { readRecipe } from "./read";
 
 /** A reading with one of its questions answered by a choice. The reading itself is not changed. */
@@ -45,10 +46,6 @@ export type Mending = Record<
   string,
   { ingredientId?: string; grams?: number; choice?: Record<string, number>; taken?: boolean; left?: boolean }
 >;
-
-/** What is said of a line is kept under its text, and under its place in it where the text holds several things. */
-export const mendingKey = (line: Pick<Line, "source" | "item">): string =>
-  line.item === undefined ? line.source : `${line.source}#${line.item}`;
 
 /**
  * A reading with everything the baker said of it by hand: an ingredient for a line that could not be read is weighed as the text
@@ -119,17 +116,6 @@ function vesselFrom(reading: Reading, kind: Kind): Vessel {
   } = base ?? {};
   return { ...(across ? rest : base), ...pan, ...(pieces === undefined ? {} : { pieces }) };
 }
-
-const ifYouLike = /\b(?:optional(?:ly)?|if (?:you|liked|desired|using|wanted))\b/i;
-
-/** Whether a line is off until it is taken: it says so itself, or it stands in the batter and is no part of it. What has a component of its own is in it. */
-export const isLeftOpen = ({
-  optional,
-  left,
-  component,
-  source,
-}: Pick<Line, "optional" | "left" | "component" | "source">): boolean =>
-  left === true || (optional === true && (component === undefined || ifYouLike.test(source)));
 
 /** A line of a reading as a line of a formula: in its component, open where it is not answered, off where it may be left out. */
 function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): FormulaLine {

@@ -26,6 +26,8 @@ import {
   formulaMarkdown,
   formulaText,
   type Formula,
+  glance,
+  type Glance,
   openFormula,
   type Slip,
   slipAnswer,
@@ -87,6 +89,8 @@ export interface Asked {
   next: FormulaRequestInput & { goal: Goal; tried?: string[] | undefined };
   practice: { seed: number; families?: CauseFamily[] | undefined };
   predict: { formula: Formula };
+  /** What a list shows of a formula; null where it cannot be read. */
+  glance: { formula: Formula };
   label: FormulaRequestInput & { region: RegionId; packets: Packet[] };
   "scale-up": FormulaRequestInput & { times: number; bowlMl: number; placesPerLoad: number; packets: Packet[] };
   import: ImportRequest;
@@ -191,6 +195,14 @@ const tasks = {
     }
     throw new CoreError("not-a-batter", "No bake could be made up for these families; others would be right.", "families");
   }, // prettier-ignore
+  glance: ({ formula }: Asked["glance"], kitchen: Kitchen): Glance | null => {
+    try {
+      return glance(openFormula(formula, kitchen), kitchen.shelf);
+    } catch (error) {
+      if (error instanceof CoreError) return null;
+      throw error;
+    }
+  },
   predict: ({ formula }: Asked["predict"], kitchen: Kitchen) => predictedFor(openFormula(formula, kitchen), kitchen.shelf),
   label: ({ region, packets, ...request }: Asked["label"], kitchen: Kitchen) => {
     const input = opened(request, kitchen);

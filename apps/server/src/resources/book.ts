@@ -1,4 +1,4 @@
-import { bookEntryOf, CoreError, expand, type Formula, nestedIds } from "@uprise/core";
+import { bookEntryOf, builtInShelf, CoreError, expand, type Formula, nestedIds } from "@uprise/core";
 import type { Store } from "../store/store";
 import { entriesFor } from "./kitchen-data";
 
@@ -8,7 +8,9 @@ export async function refuseCycle(store: Store, id: string, formula: Formula): P
   if (nestedIds(lines).length === 0) return;
   const entries = new Map(await entriesFor(store, lines));
   try {
-    expand(lines, (other) => (other === id ? bookEntryOf(formula) : entries.get(other)), [{ id, title: formula.title }]);
+    expand(lines, (other) => (other === id ? bookEntryOf(formula, builtInShelf) : entries.get(other)), [
+      { id, title: formula.title },
+    ]);
   } catch (error) {
     if (!(error instanceof CoreError) || error.code === "formula-cycle") throw error;
   }

@@ -10,8 +10,8 @@ const THING =
 /** Calls after which anything may be another. */
 const ANYTHING = /^\/api\/(?:import|restore)\b/;
 
-/** Tells all who listen what somebody wrote, within the moment: two phones and a desktop look at one kitchen. */
-export function changeRoutes(app: App): void {
+/** Tells all who listen what somebody wrote, within the moment: two phones and a desktop look at one kitchen. Gives how else to tell them something. */
+export function changeRoutes(app: App): (change: Change) => void {
   const news = new EventEmitter().setMaxListeners(0);
   app.addHook("onResponse", async (request, reply) => {
     if (!WRITES.has(request.method) || reply.statusCode >= 300) return;
@@ -34,4 +34,5 @@ export function changeRoutes(app: App): void {
     stream.onEnd(() => news.off("change", tell));
     return reply;
   });
+  return (change) => void news.emit("change", change);
 } // prettier-ignore

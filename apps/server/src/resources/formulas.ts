@@ -12,11 +12,12 @@ import { type Formula, FORMULA_SHAPE } from "@uprise/core";
 import { z } from "zod";
 import type { Store } from "../store/store";
 import { refuseCycle } from "./book";
+import type { Glances } from "./glances";
 import { type App, asStored, etag, idParams, problems, versionOf } from "../wire";
 
 const tags = ["formulas"];
 
-export function formulaRoutes(app: App, store: Store): void {
+export function formulaRoutes(app: App, store: Store, glances: Glances): void {
   const { formulas } = store;
   app.get(
     "/api/formulas",
@@ -30,7 +31,10 @@ export function formulaRoutes(app: App, store: Store): void {
         response: { 200: pageOf(formulaSummarySchema), ...problems },
       },
     },
-    ({ query }) => formulas.list(query),
+    async ({ query }) => {
+      const page = await formulas.list(query);
+      return query.whole ? { ...page, items: await glances.laidOn(page.items) } : page;
+    },
   );
   app.post(
     "/api/formulas",

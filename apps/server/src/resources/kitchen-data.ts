@@ -1,5 +1,5 @@
 import type { OvenProfile } from "@uprise/contract";
-import { type BookEntry, bookEntryOf, type Ingredient, type InputLine, nestedIds, type Oven } from "@uprise/core";
+import { type BookEntry, bookEntryOf, builtInShelf, type Ingredient, type InputLine, nestedIds, type Oven } from "@uprise/core";
 import type { KitchenData } from "../compute/tasks";
 import type { Store } from "../store/store";
 
@@ -13,7 +13,7 @@ export async function entriesFor(store: Store, lines: readonly InputLine[]): Pro
     found.forEach((stored, i) => {
       const id = wanted[i];
       if (!stored || id === undefined) return;
-      const entry = bookEntryOf(stored.formula);
+      const entry = bookEntryOf(stored.formula, builtInShelf);
       entries.set(id, entry);
       next.push(...nestedIds(entry.lines));
     });

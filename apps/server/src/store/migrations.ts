@@ -134,6 +134,12 @@ export const migrations: Migration[] = [
       ${made.map((table) => `ALTER TABLE ${table} DROP COLUMN made;`).join("\n")}
       ${removable.map((table) => `ALTER TABLE ${table} DROP COLUMN removedAt;`).join("\n")}`,
   },
+  {
+    name: "008-glances",
+    // What a list shows of a formula: computed from it and its kitchen, and thrown away without loss.
+    up: "CREATE TABLE glances (id VARCHAR(80) NOT NULL PRIMARY KEY, of CHAR(64) NOT NULL, body JSON);",
+    down: "DROP TABLE glances;",
+  },
 ];
 
 const known = new Set(migrations.map(({ name }) => name));

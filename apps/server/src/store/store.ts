@@ -4,6 +4,7 @@ import { type EventStore, eventStore } from "./events";
 import { type FileStore, fileStore } from "./files";
 import { columnsOf, type FormulaStore, formulaStore } from "./formulas";
 import { type ListedStore, listedStore } from "./listed";
+import { type GlanceStore, glanceStore } from "./glances";
 import { migrate } from "./migrations";
 import { defineModels, type Models } from "./models";
 import { type ThingStore, thingStore } from "./things";
@@ -21,6 +22,7 @@ export interface Store {
   things<B>(name: keyof Models["things"]): ThingStore<B>;
   events: EventStore;
   files: FileStore;
+  glances: GlanceStore;
   whole: WholeStore;
   isEmpty(): Promise<boolean>;
   close(): Promise<void>;
@@ -47,6 +49,7 @@ export async function openStore(dataFolder: string, beginAnew = false): Promise<
       things: (name) => thingStore(database, name, models.things[name]),
       events: eventStore(database, models),
       files: fileStore(dataFolder, database, models),
+      glances: glanceStore(database),
       whole: wholeStore(database, models, columnsOf),
       isEmpty: async () => (await models.formulas.count()) === 0,
       async close() {

@@ -1,5 +1,4 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { passcodeSchema } from "@uprise/contract";
 import { usePathname } from "expo-router";
 import { type ReactNode, useEffect, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -16,6 +15,7 @@ import { whenLocked, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { forgetKitchen } from "../wire/kept";
 import { RecoveryCode } from "./recovery-code";
+import { useFault } from "../wire/use-fault";
 
 const DEVICE = "device-name";
 
@@ -111,7 +111,7 @@ function Recover({ onLeave }: { onLeave: () => void }) {
   const [code, setCode] = useState("");
   const [passcode, setPasscode] = useState("");
   const recover = useMutation({ mutationFn: () => wire.recover(code, passcode) });
-  const fault = passcode === "" ? undefined : passcodeSchema.safeParse(passcode).error?.issues[0]?.message;
+  const fault = useFault("passcodeSchema", passcode);
   return (
     <ScrollView style={{ backgroundColor: colours.paper }} contentContainerStyle={styles.page} keyboardShouldPersistTaps="handled">
       <View role="main" style={styles.form}>

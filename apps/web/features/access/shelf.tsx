@@ -1,6 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { passcodeSchema } from "@uprise/contract";
-import { format } from "date-fns";
+import { format } from "date-fns/format";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { countWaiting } from "../../device/outbox";
@@ -15,6 +14,7 @@ import { forgetKitchen } from "../wire/kept";
 import { keys } from "../wire/keys";
 import { useOutbox } from "../wire/outbox";
 import { RecoveryCode } from "./recovery-code";
+import { useFault } from "../wire/use-fault";
 
 /** Who may come in: the devices, a passcode for helpers, and another one for bakers. */
 export function AccessShelf() {
@@ -116,7 +116,6 @@ function Passcodes() {
   const [helper, setHelper] = useState("");
   const [old, setOld] = useState("");
   const [next, setNext] = useState("");
-  const faultOf = (text: string): string | undefined => (text === "" ? undefined : passcodeSchema.safeParse(text).error?.issues[0]?.message);
   const setFor = useMutation({
     mutationFn: (passcode: string | null) => wire.setHelper(passcode),
     onSuccess: async () => {
@@ -125,7 +124,8 @@ function Passcodes() {
     },
   });
   const change = useMutation({ mutationFn: () => wire.setPasscode(old, next) });
-  const [helperFault, nextFault] = [faultOf(helper), faultOf(next)];
+  const helperFault = useFault("passcodeSchema", helper);
+  const nextFault = useFault("passcodeSchema", next);
   return (
     <>
       <View style={styles.part}>

@@ -1,72 +1,32 @@
 import type { Opened, Shelf } from "@uprise/core";
-import { CoreError } from "@uprise/core/page";
-import { rangeOfFactors, ready } from "@uprise/core";
-import { useEffect, useId, useMemo, useState } from "react";
+import { ownOf } from "@uprise/core/page";
+import { useMemo } from "react";
 import { StyleSheet, View } from "react-native";
 import Svg, { Line, Rect } from "react-native-svg";
-import { whenIdle } from "../../device/idle";
+import { useAsked } from "../../device/use-asked";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Small } from "../../ui/words";
-import { samplers } from "./oven-worker";
+import type { Result } from "../../workers/tasks";
+import { opened } from "./use-baked";
 
-/** So many bakes, each with another oven, air, mass and another reading of what is known of batters. */
-export const RUNS = 32;
 const HEIGHT = 30;
 /** The line ends at so many times the late end of the range. */
 const EDGE = 1.25;
 
-interface Sampled {
-  of: object;
-  factors: number[] | null;
-}
+type Runs = NonNullable<Result<"runs">>;
 
-/** The factors of many coarse bakes, shared out among the workers when the page has time; null until all are here. */
-export function useManyRuns(open: () => Opened, shelf: Shelf, on: boolean): number[] | null {
-  const channel = useId();
-  const [sampled, setSampled] = useState<Sampled | null>(null);
-  const made = useMemo(() => {
-    // Without workers so many bakes would stop the page; the range that stands is then all there is.
-    if (!on || typeof Worker === "undefined") return null;
-    try {
-      return ready(open(), shelf);
-    } catch (error) {
-      if (error instanceof CoreError) return null;
-      throw error;
-    }
-  }, [open, shelf, on]);
-  useEffect(() => {
-    if (!made) return;
-    const each = Math.ceil(RUNS / samplers.length);
-    const parts = new Map<number, number[]>();
-    const stop = whenIdle(() =>
-      samplers.forEach((worker, k) => {
-        const [from, to] = [1 + k * each, Math.min(RUNS, (k + 1) * each) + 1];
-        worker.ask(
-          channel,
-          { do: "sample", start: made.start, massSpread: made.massSpread, from, to },
-          (factors) => {
-            if (!factors) return setSampled({ of: made, factors: null });
-            parts.set(k, factors);
-            if (parts.size === samplers.length) setSampled({ of: made, factors: [...parts.values()].flat() });
-          },
-          // A range that does not come leaves the one that stands.
-          () => setSampled({ of: made, factors: null }),
-        );
-      }),
-    );
-    return () => {
-      stop();
-      for (const worker of samplers) worker.cancel(channel);
-    };
-  }, [made, channel]);
-  return made && sampled?.of === made ? sampled.factors : null;
+/** Many bakes, each with another oven, air, mass and another reading of what is known of batters, as factors of the minutes; null until they are here. */
+export function useManyRuns(open: () => Opened, shelf: Shelf, on: boolean): Runs | null {
+  const input = useMemo(() => (on ? opened(open).input : null), [on, open]);
+  const { data, current } = useAsked("runs", input ? [input, ownOf(shelf)] : null);
+  return current ? data : null;
 }
 
 /** Many bakes on one line of time, a stroke each, over the span that holds four in five of them. */
-export function ManyRuns({ factors, minutes, width }: { factors: readonly number[]; minutes: number; width: number }) {
+export function ManyRuns({ runs, minutes, width }: { runs: Runs; minutes: number; width: number }) {
   const colours = useColours();
-  const { low, high } = rangeOfFactors(factors);
+  const { factors, low, high } = runs;
   const all = factors.map((factor) => factor * minutes);
   const [first, latest] = [Math.min(...all), Math.max(...all)];
   // One that never quite gets there would press all others together: it stands at the edge.

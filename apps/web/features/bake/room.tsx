@@ -1,4 +1,4 @@
-import type { Analysis, Edit, Formula, Opened, Simulation, Vessel, WhatIf as WhatIfChange } from "@uprise/core";
+import type { Analysis, Bake, Edit, Formula, Opened, Simulation, Vessel, WhatIf as WhatIfChange } from "@uprise/core";
 import { coolings, fahrenheitFromCelsius, methodName, methods, ovenLimits, ovenModes, ovenShelves } from "@uprise/core/page";
 import { perRack } from "@uprise/core/page-live";
 import type { OvenProfile } from "@uprise/contract";
@@ -93,12 +93,10 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
           />
         </>
       ) : (
-        <View style={styles.drawing}>
-          <BakeArc bake={bake} said={analysis.recipe?.minutes} width={260} />
-        </View>
+        <View style={styles.drawing}>{bake ? <BakeArc bake={bake} said={analysis.recipe?.minutes} width={260} /> : null}</View>
       )}
       <Busy on={baking} what="Baking it in the computer" />
-      {unbaked ? <Body tone="caution">{`${unbaked} What stands here is the first estimate.`}</Body> : null}
+      {unbaked ? <Body tone="caution">{unbaked}</Body> : null}
       <Body strong>{sentenceOf("bake", analysis)}</Body>
       {simulation?.notes.map((note) => (
         <Small key={note} tone="faint">
@@ -185,7 +183,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         />
       )}
       <Heading>Stages</Heading>
-      <Stages formula={formula} minutes={bake.minutes.mid} edit={edit} />
+      <Stages formula={formula} minutes={bake?.minutes.mid ?? null} edit={edit} />
       {ovens.size > 0 && oven.mode !== "hob" ? (
         <>
           <Choice
@@ -221,18 +219,45 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
           </Suspense>
         </>
       ) : null}
+      {bake ? <AtTheOven bake={bake} simulation={simulation} runs={runs} width={width} /> : null}
+      <Beliefs at="bake" analysis={analysis} simulation={simulation} shelf={kitchen.shelf} />
+      {simulation ? (
+        <>
+          <Heading>Colour</Heading>
+          <Colour formula={formula} simulation={simulation} open={open} shelf={kitchen.shelf} edit={edit} />
+        </>
+      ) : null}
+      {bake ? (
+        <>
+          <Heading>Signs that it is done</Heading>
+          {bake.signs.map((sign) => (
+            <Body key={sign}>– {sign}</Body>
+          ))}
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+interface AtTheOvenProps {
+  bake: Bake;
+  simulation: Simulation | null;
+  runs: ReturnType<typeof useManyRuns>;
+  width: number;
+}
+
+/** The numbers of a bake, each with where it comes from. */
+function AtTheOven({ bake, simulation, runs, width }: AtTheOvenProps) {
+  return (
+    <>
       <Heading>At the oven</Heading>
       <Fact
-        name={bake.method === "estimate" ? "Minutes, a first estimate" : "Minutes in the oven"}
-        value={minutesText(bake.minutes)}
-        why={
-          bake.method === "estimate"
-            ? "A rule of thumb from the batter's depth and the oven's heat, as the last computed bake corrects it."
-            : "Until the coldest place of the inside has reached its temperature, computed with heat, water and gas in every part of the section. The range is what the inputs leave open."
-        }
+        name="Minutes in the oven"
+        value={`${bake.fidelity === "coarse" ? "≈ " : ""}${minutesText(bake.minutes)}`}
+        why="Until the coldest place of the inside has reached its temperature, computed with heat, water and gas in every part of the section. The range is what the inputs leave open."
         source="docs/science/bake.md; checked against kitchen windows with one set of constants for all kinds."
       />
-      {simulation && runs ? <ManyRuns factors={runs} minutes={simulation.done.mid} width={width} /> : null}
+      {simulation && runs ? <ManyRuns runs={runs} minutes={simulation.done.mid} width={width} /> : null}
       {simulation && simulation.sensitivity.length > 0 ? (
         <Table
           label="What the minutes depend on"
@@ -259,7 +284,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         why={
           simulation
             ? `Water that leaves as steam; ${simulation.loss.cooled.toFixed(0)} % by the time it has cooled.`
-            : "Water that leaves as steam, by the kind of bake."
+            : "Water that leaves as steam."
         }
       />
       <Fact
@@ -271,18 +296,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
             : "The inside is under 50 °C by then and its starch has firmed; cut earlier, the knife drags a gummy line. Some bakers cut warm; this is a warning, not a rule."
         }
       />
-      <Beliefs at="bake" analysis={analysis} simulation={simulation} shelf={kitchen.shelf} />
-      {simulation ? (
-        <>
-          <Heading>Colour</Heading>
-          <Colour formula={formula} simulation={simulation} open={open} shelf={kitchen.shelf} edit={edit} />
-        </>
-      ) : null}
-      <Heading>Signs that it is done</Heading>
-      {bake.signs.map((sign) => (
-        <Body key={sign}>– {sign}</Body>
-      ))}
-    </View>
+    </>
   );
 }
 

@@ -21,10 +21,14 @@ type Until = NonNullable<BakeStage["until"]> | "minutes" | "done";
 
 const HOW_TO_MOVE = "Space takes hold of the stage, the arrows move it; Space again lets it go there, Escape puts it back.";
 
+/** What is shared out among stages where nothing is computed. */
+const USUAL_MINUTES = 30;
+
 interface StagesProps {
   formula: Formula;
   /** What the bake takes as it stands, min: what a new course is laid out for. */
-  minutes: number;
+  /** Of the bake as it is computed; null where there is none. */
+  minutes: number | null;
   edit: (edit: Edit) => void;
 }
 
@@ -33,7 +37,8 @@ const tidy = (stage: { [Key in keyof BakeStage]: BakeStage[Key] | undefined }): 
   Object.fromEntries(Object.entries(stage).filter(([, value]) => value !== undefined && value !== false)) as BakeStage;
 
 /** In what stages a bake goes: laid out from a few courses, changed, moved by hand or by keyboard. */
-export function Stages({ formula, minutes, edit }: StagesProps) {
+export function Stages({ formula, minutes: computed, edit }: StagesProps) {
+  const minutes = computed ?? USUAL_MINUTES;
   const { oven, process } = formula;
   const { stages = [] } = process;
   const [open, setOpen] = useState<number | null>(null);

@@ -1,62 +1,83 @@
-import type { Analysis, Opened, Ready, Shelf, SimulateOptions, Simulation } from "@uprise/core";
-import { carried, carryOf, readings, ready } from "@uprise/core";
-import { CoreError } from "@uprise/core/page";
+import type { Analysis, Finding, Opened, Shelf, Simulation } from "@uprise/core";
+import { CoreError, isOfTheOven, ownOf } from "@uprise/core/page";
 import { useMemo } from "react";
-import { useSimulation } from "./use-simulation";
+import { useAsked } from "../../device/use-asked";
+import type { Args, Bench } from "../../workers/tasks";
 
 export interface Read {
   analysis: Analysis | null;
   /** What keeps the formula from being read; an empty sheet is no fault. */
   fault: string | null;
   simulation: Simulation | null;
-  /** The bake is being computed for what stands on the sheet now. */
+  /** The bake is being computed for what stands on the sheet now, or computed finer than it is shown. */
   baking: boolean;
-  /** Why the bake could not be computed: what is shown is the estimate, marked as one. */
+  /** Why there is no bake of what stands on the sheet. */
   unbaked: string | null;
 }
 
-/** Ready for the oven, with the estimate that stands until it is baked. */
-type Bakeable = Ready & { first: Analysis };
-type Quick = { analysis: Analysis | null; ready: Bakeable | null; fault: string | null };
-
-/** The readings at once and, where it can be baked, what the worker needs. */
-function quickly(make: () => Opened, shelf: Shelf): Quick {
+/** What is opened of a sheet, or why it cannot be. */
+export function opened(make: () => Opened): { input: Opened; fault: null } | { input: null; fault: string } {
   try {
-    const input = make();
-    try {
-      const made = ready(input, shelf);
-      const analysis = made.estimate();
-      return { analysis, ready: { ...made, first: analysis }, fault: null };
-    } catch (error) {
-      if (!(error instanceof CoreError) || error.code !== "not-a-batter") throw error;
-      return { analysis: readings(input, shelf), ready: null, fault: null };
-    }
+    return { input: make(), fault: null };
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
-    const empty = error.code === "no-batch" || error.code === "empty-formula";
-    return { analysis: null, ready: null, fault: empty ? null : error.message };
+    return { input: null, fault: error.message };
   }
 }
 
-const whole: SimulateOptions = {};
+const waiting = { input: null, fault: null } as const;
+
+/** A reading of the sheet as it is, with the oven's numbers of the bake before until its own are here. */
+function laidOver(quick: Analysis, before: Analysis | null): Analysis {
+  if (!before?.bake) return quick;
+  const { bake, race, fill } = before;
+  const findings = [...quick.findings, ...before.findings.filter(isOfTheOven)];
+  return { ...quick, bake, race, fill: { ...quick.fill, crownMm: fill.crownMm }, findings };
+}
+
+type Baked = { of: Args<"bake"> | null; data: Bench | null; current: boolean };
+/** The finer of two answers to the same, else the one that was asked last. */
+const newer = (coarse: Baked, fine: Baked): Baked => (fine.data && fine.of?.[0] === coarse.of?.[0] ? fine : coarse);
 
 /**
- * All readings of a formula: at once with an estimate of the bake as the last simulation corrects it, and with the simulation as soon as the
- * worker has it. `make` opens the formula and may throw the core's errors.
+ * All readings of a formula: at once without the oven, then with a coarse bake, then with a fine one. Nothing is computed on the page. `make`
+ * opens the formula and may throw the core's errors; nothing is asked until the kitchen is `ready`.
  */
-export function useBaked(make: () => Opened, shelf: Shelf): Read {
-  const quick = useMemo(() => quickly(make, shelf), [make, shelf]);
-  const { simulation, of, pending, fault } = useSimulation(quick.ready, whole);
-  const concluded = useMemo(() => (simulation && of ? of.conclude(simulation) : null), [simulation, of]);
+export function useBaked(make: () => Opened, shelf: Shelf, ready = true): Read {
+  const { input, fault } = useMemo(() => (ready ? opened(make) : waiting), [make, ready]);
+  const own = ownOf(shelf);
+  const quick = useAsked("readings", input ? [input, own] : null);
+  const coarse = useAsked("bake", input ? [input, own, "coarse"] : null);
+  const fine = useAsked("bake", input && coarse.current && coarse.data?.simulation ? [input, own, "fine"] : null);
+  const last = newer(coarse, fine);
   return useMemo((): Read => {
-    const here = concluded !== null && of !== null && of === quick.ready;
-    const meanwhile = quick.analysis && concluded && of ? carried(quick.analysis, carryOf(of.first, concluded)) : quick.analysis;
+    const here = input !== null && last.data !== null && last.of?.[0] === input;
+    const readable = quick.current ? quick.data : null;
+    const analysis = here
+      ? last.data?.analysis
+      : readable
+        ? laidOver(readable, last.data?.analysis ?? null)
+        : (last.data?.analysis ?? quick.data);
+    const why = quick.fault ?? (coarse.fault?.code ? coarse.fault : null);
+    const empty = why?.code === "no-batch" || why?.code === "empty-formula";
+    const broken = coarse.fault && coarse.fault.code === null ? coarse.fault.message : fine.fault ? fine.fault.message : null;
     return {
-      analysis: here ? concluded : meanwhile,
-      fault: quick.fault,
-      simulation: quick.ready ? simulation : null,
-      baking: quick.ready !== null && pending,
-      unbaked: quick.ready && !pending ? fault : null,
+      analysis: input && !why ? (analysis ?? null) : null,
+      fault: fault ?? (why && !empty ? why.message : null),
+      simulation: input && !why ? (last.data?.simulation ?? null) : null,
+      baking: input !== null && !why && (coarse.pending || fine.pending),
+      unbaked: broken ?? (here ? (last.data?.analysis.unbaked ?? null) : null),
     };
-  }, [concluded, of, quick, fault, simulation, pending]);
+  }, [input, fault, quick, coarse, fine, last]);
+}
+
+/** What would mend each finding, asked of the oven; null until it is here, and where nobody asks. */
+export function useWaysOut(
+  make: () => Opened,
+  shelf: Shelf,
+  on: boolean,
+): { findings: readonly Finding[] | null; pending: boolean } {
+  const { input } = useMemo(() => opened(make), [make]);
+  const { data, current, pending } = useAsked("ways", on && input ? [input, ownOf(shelf)] : null);
+  return { findings: current ? data : null, pending };
 }

@@ -1,8 +1,8 @@
 import type { Opened, Shelf, SimulateOptions, Simulation, WhatIf } from "@uprise/core";
-import { CoreError, withWhatIf } from "@uprise/core/page";
-import { ready } from "@uprise/core";
+import { ownOf, withWhatIf } from "@uprise/core/page";
 import { useMemo } from "react";
-import { useSimulation } from "./use-simulation";
+import { useAsked } from "../../device/use-asked";
+import { opened } from "./use-baked";
 
 const quick: SimulateOptions = { spread: 0, frames: 14 };
 
@@ -12,15 +12,7 @@ export function useOther(
   shelf: Shelf,
   change: WhatIf | null,
 ): { other: Simulation | null; pending: boolean; fault: string | null } {
-  const made = useMemo(() => {
-    if (!change) return null;
-    try {
-      return ready(withWhatIf(open(), change), shelf);
-    } catch (error) {
-      if (error instanceof CoreError) return null;
-      throw error;
-    }
-  }, [open, shelf, change]);
-  const { simulation, pending, fault } = useSimulation(made, quick);
-  return { other: made ? simulation : null, pending, fault };
+  const input = useMemo(() => (change ? opened(() => withWhatIf(open(), change)).input : null), [open, change]);
+  const { data, pending, fault } = useAsked("simulate", input ? [input, ownOf(shelf), quick] : null);
+  return { other: data, pending, fault: fault && fault.code === null ? fault.message : null };
 }

@@ -1,4 +1,4 @@
-import type { Finding } from "@uprise/core";
+import type { Finding, Opened, Shelf } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -6,6 +6,8 @@ import { useColours } from "../../theme/theme";
 import { Notice } from "../../ui/notice";
 import { Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
+import { Busy } from "../../ui/state";
+import { useWaysOut } from "../bake/use-baked";
 
 /** What stands on a formula with something open is said so. */
 const titleOf = ({ message, provisional }: Finding): string => (provisional ? `So far: ${message}` : message);
@@ -20,10 +22,22 @@ export function FindingNotice({ finding }: { finding: Finding }) {
   );
 }
 
+interface FindingsProps {
+  findings: readonly Finding[];
+  /** What the formula is opened by: what would mend each finding is looked for once they are opened. */
+  ways?: { open: () => Opened; shelf: Shelf };
+  onBalance: () => void;
+}
+
+const nothing = (): Opened => ({ lines: [] });
+const bare: Shelf = { get: () => undefined, all: () => [] };
+
 /** The gravest finding in one line, all of them on a tap. Nothing to say is said too. */
-export function Findings({ findings, onBalance }: { findings: readonly Finding[]; onBalance: () => void }) {
+export function Findings({ findings: found, ways, onBalance }: FindingsProps) {
   const colours = useColours();
   const [open, setOpen] = useState(false);
+  const { findings: mended, pending } = useWaysOut(ways?.open ?? nothing, ways?.shelf ?? bare, open && ways !== undefined);
+  const findings = mended ?? found;
   const first = findings[0];
   if (!first) {
     return (
@@ -38,7 +52,12 @@ export function Findings({ findings, onBalance }: { findings: readonly Finding[]
   return (
     <View style={[styles.all, { borderBottomColor: colours.rule }]} role="status" aria-label="Findings">
       {open ? (
-        findings.map((finding, index) => <FindingNotice key={`${finding.id}-${index}`} finding={finding} />)
+        <>
+          {findings.map((finding, index) => (
+            <FindingNotice key={`${finding.id}-${index}`} finding={finding} />
+          ))}
+          <Busy on={pending} what="Looking for ways out, and baking each" />
+        </>
       ) : (
         <Notice gravity={first.severity} title={titleOf(first)} />
       )}

@@ -1,17 +1,16 @@
-import { useQuery } from "@tanstack/react-query";
 import type { Allergen, Formula, FormulaComponent, Kitchen, Proposal, Proposals, Shelf } from "@uprise/core";
-import { allergens, CoreError, openFormula } from "@uprise/core/page";
-import { balanceWithout, swap } from "@uprise/core";
-import { useState } from "react";
+import { allergens, openFormula, ownOf } from "@uprise/core/page";
+import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Check } from "../../ui/check";
 import { Link } from "../../ui/link";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
-import { keys } from "../wire/keys";
 import { listText } from "../instruments/sentences";
 import { ProposalList } from "./proposals";
+import { useAsked } from "../../device/use-asked";
+import { opened } from "../bake/use-baked";
 
 interface BalanceRoomProps {
   id: string;
@@ -19,8 +18,6 @@ interface BalanceRoomProps {
   /** Set when one ingredient is to be swapped; otherwise the whole is balanced. */
   replace: string | null;
   kitchen: Kitchen;
-  /** Changes whenever something in the kitchen does. */
-  stamp: string;
   tried: Proposal | null;
   onTry: (proposal: Proposal | null) => void;
   onTake: (proposal: Proposal) => void;
@@ -28,30 +25,19 @@ interface BalanceRoomProps {
 
 const diets: readonly Allergen[] = allergens.filter((a) => !["wheat", "rye", "barley"].includes(a));
 
-/** Lets the screen draw once before a computation takes the thread. */
-const afterPaint = (): Promise<void> => new Promise((done) => setTimeout(done, 30));
-
-function compute(formula: Formula, replace: string | null, avoid: readonly Allergen[], kitchen: Kitchen): Proposals {
-  const locked = formula.lines.flatMap((line) => (line.locked && line.ingredientId !== undefined ? [line.ingredientId] : []));
-  const { shelf } = kitchen;
-  const input = openFormula(formula, kitchen);
-  return replace === null ? balanceWithout(input, { avoid, locked }, shelf) : swap(input, { replace }, { avoid, locked }, shelf);
-}
-
 /** “Balance it for me” and “swap it”: proposals to try on. Locks on the sheet and diets chosen here are respected. */
-export function BalanceRoom({ id, formula, replace, kitchen, stamp, tried, onTry, onTake }: BalanceRoomProps) {
+export function BalanceRoom({ id, formula, replace, kitchen, tried, onTry, onTake }: BalanceRoomProps) {
   const { shelf } = kitchen;
   const [avoid, setAvoid] = useState<Allergen[]>([]);
-  const { data, error, isFetching } = useQuery({
-    queryKey: keys.proposals.of(formula, stamp, replace, avoid),
-    queryFn: async () => {
-      await afterPaint();
-      return compute(formula, replace, avoid, kitchen);
-    },
-    retry: false,
-    staleTime: Infinity,
-    gcTime: 60_000,
-  });
+  const own = ownOf(shelf);
+  const { input } = useMemo(() => opened(() => openFormula(formula, kitchen)), [formula, kitchen]);
+  const locked = useMemo(
+    () => formula.lines.flatMap((line) => (line.locked && line.ingredientId !== undefined ? [line.ingredientId] : [])),
+    [formula.lines],
+  );
+  const balanced = useAsked("balance", input && replace === null ? [input, own, avoid, locked] : null);
+  const swapped = useAsked("swap", input && replace !== null ? [input, own, replace, avoid, locked] : null);
+  const { data, fault, pending } = replace === null ? balanced : swapped;
   return (
     <View style={styles.room}>
       <Small tone="faint">
@@ -75,14 +61,9 @@ export function BalanceRoom({ id, formula, replace, kitchen, stamp, tried, onTry
           />
         ))}
       </View>
-      {error ? (
-        <Failed
-          title="Nothing could be proposed."
-          detail={error instanceof CoreError ? error.message : "The sheet could not be worked with."}
-        />
-      ) : null}
-      {isFetching ? <Loading what="Looking for the smallest change" /> : null}
-      {data && !isFetching ? (
+      {fault ? <Failed title="Nothing could be proposed." detail={fault.message} /> : null}
+      {pending ? <Loading what="Looking for the smallest change" /> : null}
+      {data && !pending ? (
         <>
           {data.without && data.without.length > 0 ? (
             <Body tone="caution">{`Without ${listText(data.without)}, which ${data.without.length === 1 ? "is" : "are"} still open on the sheet.`}</Body>

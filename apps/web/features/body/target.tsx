@@ -1,6 +1,5 @@
 import type { Consistency, Edit, Opened, Shelf } from "@uprise/core";
-import { consistencies, CoreError, gramsText } from "@uprise/core/page";
-import { learntFlour, targetOf } from "@uprise/core";
+import { consistencies, gramsText, ownOf } from "@uprise/core/page";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -9,6 +8,8 @@ import { Button } from "../../ui/press";
 import { Body, Heading } from "../../ui/words";
 import { consistencyWord } from "../instruments/sentences";
 import { useLearnFlour } from "./use-learn-flour";
+import { useAsked } from "../../device/use-asked";
+import { opened } from "../bake/use-baked";
 
 interface BodyTargetProps {
   now: Consistency;
@@ -25,25 +26,10 @@ const words = consistencies.map((value) => ({ value, label: consistencyWord[valu
 export function BodyTarget({ now, shelf, open, edit, lines }: BodyTargetProps) {
   const [wanted, setWanted] = useState<Consistency | null>(null);
   const word = wanted ?? now;
-  const target = useMemo(() => {
-    if (word === now) return null;
-    try {
-      return targetOf(word, open(), shelf);
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      // What keeps the sheet from being read is told where it is read.
-      return null;
-    }
-  }, [word, now, open, shelf]);
-  const learnt = useMemo(() => {
-    if (word === now) return null;
-    try {
-      return learntFlour(word, open(), shelf);
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      return null;
-    }
-  }, [word, now, open, shelf]);
+  const input = useMemo(() => (word === now ? null : opened(open).input), [word, now, open]);
+  const { data, current } = useAsked("target", input ? [word, input, ownOf(shelf)] : null);
+  const target = current ? data?.target : null;
+  const learnt = current ? data?.learnt : null;
   const learn = useLearnFlour((id, from) => {
     for (const line of lines) if (line.ingredientId === from) edit({ edit: "set-ingredient", lineId: line.id, ingredientId: id });
   });
@@ -53,7 +39,9 @@ export function BodyTarget({ now, shelf, open, edit, lines }: BodyTargetProps) {
       <Heading>The body I want</Heading>
       <Choice label="The body I want" options={words} value={word} onChange={setWanted} />
       {word === now ? <Body>That is what it does now.</Body> : null}
-      {word !== now && !target ? <Body tone="caution">No amount of its liquid does that, or the liquid is locked.</Body> : null}
+      {word !== now && current && !target ? (
+        <Body tone="caution">No amount of its liquid does that, or the liquid is locked.</Body>
+      ) : null}
       {target ? (
         <>
           <Body>

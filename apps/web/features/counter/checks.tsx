@@ -63,6 +63,7 @@ function Told({
   density: number | undefined;
   fell: number | undefined;
 }) {
+  if (!data.bake) return <Body tone="caution">{data.unbaked ?? "There is nothing to bake."}</Body>;
   const minutes = Math.round(data.bake.minutes.mid - record.expected.minutes.mid);
   const { heavierPercent: heavier, thicker } = checkedAgainst(data, fell, density);
   return (

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { BakeSummary } from "@uprise/contract";
-import { format, parseISO } from "date-fns";
+import { format } from "date-fns/format";
+import { parseISO } from "date-fns/parseISO";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { FormulaSummary, PlanRequest, StoredOven } from "@uprise/contract";
-import { addDays } from "date-fns";
+import { addDays } from "date-fns/addDays";
 import { type Href, useRouter } from "expo-router";
 import { useRef } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";

@@ -1,4 +1,5 @@
-import { format, parseISO } from "date-fns";
+import { format } from "date-fns/format";
+import { parseISO } from "date-fns/parseISO";
 
 /** A day's times are told by the clock of its own place, whatever the clock of the device: what stands in the ISO text. */
 export const clockOf = (iso: string): string => iso.slice(11, 16);

@@ -1,6 +1,5 @@
-import type { Analysis, Design, Shelf, Wish } from "@uprise/core";
-import { floursOf, moved, readings } from "@uprise/core";
-import { gramsText } from "@uprise/core/page";
+import type { Design, Shelf, Wish } from "@uprise/core";
+import { gramsText, ownOf } from "@uprise/core/page";
 import { useDeferredValue, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -10,6 +9,7 @@ import { Slider } from "../../ui/slider";
 import { Body, Heading, Small } from "../../ui/words";
 import { KeepBlend } from "./keep-blend";
 import { Strip } from "../instruments/strip";
+import { useAsked } from "../../device/use-asked";
 
 export const knobs = ["rich", "sweet", "tall", "moist"] as const;
 export type Knob = (typeof knobs)[number];
@@ -42,11 +42,18 @@ export function Designed({ design, wish, shelf, busy, fault, onTake, fixed = fal
   const [open, setOpen] = useState(false);
   const later = useDeferredValue(set);
   const untouched = Object.keys(later).length === 0;
-  const seen = useMemo((): { analysis: Analysis; lines: Design["lines"] } | null => {
-    if (!untouched) return moved({ ...wish, ...later }, design.id, shelf);
-    const { lines, kind, vessel, oven, process, fill, bake } = design;
-    return { lines, analysis: { ...readings({ lines, kind, vessel, oven, process }, shelf), fill, bake } };
-  }, [design, wish, later, untouched, shelf]);
+  const { kind, vessel, oven, process, fill, bake } = design;
+  const own = ownOf(shelf);
+  const input = useMemo(
+    () => (untouched ? { lines: design.lines, kind, vessel, oven, process } : null),
+    [untouched, design.lines, kind, vessel, oven, process],
+  );
+  const wanted = useMemo(() => ({ ...wish, ...later }), [wish, later]);
+  const plain = useAsked("readings", input ? [input, own] : null);
+  const slid = useAsked("moved", untouched ? null : [wanted, design.id, own]);
+  const baked = plain.data ? { lines: design.lines, analysis: { ...plain.data, fill, bake } } : null;
+  const seen = untouched ? baked : slid.data;
+  const nothing = untouched ? plain.fault !== null : slid.current && slid.data === null;
   const name = (id: string): string => shelf.get(id)?.name ?? id;
   const value = (knob: Knob): number => set[knob] ?? wish[knob] ?? USUAL;
   return (
@@ -69,7 +76,7 @@ export function Designed({ design, wish, shelf, busy, fault, onTake, fixed = fal
           </View>
         ))}
       </View>
-      {seen ? null : <Body tone="caution">With these sliders nothing can be weighed out from what is on hand.</Body>}
+      {nothing ? <Body tone="caution">With these sliders nothing can be weighed out from what is on hand.</Body> : null}
       {design.trades.map((trade) => (
         <Small key={trade}>{`– ${trade}`}</Small>
       ))}
@@ -87,7 +94,7 @@ export function Designed({ design, wish, shelf, busy, fault, onTake, fixed = fal
         <KeepBlend
           label="Keep these flours as a blend"
           name={`${design.title}, flours`}
-          lines={floursOf(design.lines, shelf)}
+          lines={design.lines.filter(({ ingredientId }) => design.flours.some((flour) => flour.ingredientId === ingredientId))}
           shelf={shelf}
         />
       ) : null}

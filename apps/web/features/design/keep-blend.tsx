@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { Design, Shelf } from "@uprise/core";
-import { blendFrom } from "@uprise/core";
+import { ownOf } from "@uprise/core/page";
+import { ask } from "../../device/workers";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -24,7 +25,7 @@ export function KeepBlend({ label, name: first, lines, shelf }: KeepBlendProps) 
   const [open, setOpen] = useState(false);
   const [name, setName] = useState(first);
   const keep = useMutation({
-    mutationFn: () => wire.createIngredient(blendFrom(`blend-${newId().slice(0, 8)}`, name.trim(), lines, shelf)),
+    mutationFn: () => ask("blend", `blend-${newId().slice(0, 8)}`, name.trim(), lines, ownOf(shelf)).then(wire.createIngredient),
     onSuccess: () => {
       setOpen(false);
       void queries.invalidateQueries({ queryKey: keys.ingredients.all });

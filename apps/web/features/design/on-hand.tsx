@@ -1,5 +1,4 @@
 import type { Family, Ingredient, Shelf } from "@uprise/core";
-import { searchIngredients } from "@uprise/core";
 import { USUAL_SHELF } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
@@ -7,6 +6,7 @@ import { space } from "../../theme/scale";
 import { Check } from "../../ui/check";
 import { NameSearch } from "../../ui/combobox";
 import { Small } from "../../ui/words";
+import { useSearch } from "../wire/use-search";
 
 const groups: { title: string; families: readonly Family[] }[] = [
   { title: "Flours and starches", families: ["flour", "pulse-flour", "nut-flour", "starch", "blend"] },
@@ -27,6 +27,7 @@ interface OnHandProps {
 /** What is on hand: the usual shelf and what was added to it, ticked on and off. */
 export function OnHand({ shelf, ticked, tick }: OnHandProps) {
   const [query, setQuery] = useState("");
+  const found = useSearch(query, shelf, 6);
   const shown = [...new Set([...USUAL_SHELF, ...ticked])].flatMap((id) => shelf.get(id) ?? []);
   return (
     <View style={styles.all}>
@@ -47,7 +48,7 @@ export function OnHand({ shelf, ticked, tick }: OnHandProps) {
         label="Something else that is on hand"
         query={query}
         onQuery={setQuery}
-        found={searchIngredients(query, shelf, 6)}
+        found={found}
         onPick={({ id }) => {
           tick(id, true);
           setQuery("");

@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Allergen, Design, Consistency, Kind, Shelf, Vessel, Wish, WishedLift } from "@uprise/core";
-import { allergens } from "@uprise/core/page";
+import { allergens, ownOf } from "@uprise/core/page";
+import { ask } from "../../device/workers";
 import { designVessels, formulaOf, defaultsOf, lifts } from "@uprise/core/page-bench";
-import { wishFrom } from "@uprise/core";
 import { type Href, useLocalSearchParams, useRouter } from "expo-router";
 import { useEffect, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -314,9 +314,10 @@ function useStart(
   useEffect(() => {
     if (!data || done.current === data.id) return;
     done.current = data.id;
-    const { wish, gone: names } = wishFrom(data.formula, ticked, shelf);
-    setGone({ title: data.formula.title, names });
-    begin(wish);
+    void ask("wish", data.formula, ticked, ownOf(shelf)).then(({ wish, gone: names }) => {
+      setGone({ title: data.formula.title, names });
+      begin(wish);
+    });
   }, [data, shelf, ticked, begin]);
   return from === undefined ? null : gone;
 }

@@ -1,11 +1,11 @@
 import type { Shelf, Wish } from "@uprise/core";
-import { searchIngredients } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { NameSearch } from "../../ui/combobox";
 import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
+import { useSearch } from "../wire/use-search";
 
 type UseUpList = NonNullable<Wish["useUp"]>;
 const FIRST_G = 200;
@@ -14,6 +14,7 @@ const MOST = 12;
 /** What must be used up, with how much of it there is. */
 export function UseUp({ shelf, list, onChange }: { shelf: Shelf; list: UseUpList; onChange: (list: UseUpList) => void }) {
   const [query, setQuery] = useState("");
+  const found = useSearch(query, shelf, 6);
   return (
     <View style={styles.all}>
       {list.map(({ ingredientId, grams }) => {
@@ -47,7 +48,7 @@ export function UseUp({ shelf, list, onChange }: { shelf: Shelf; list: UseUpList
           label="What must be used up"
           query={query}
           onQuery={setQuery}
-          found={searchIngredients(query, shelf, 6)}
+          found={found}
           onPick={({ id }) => {
             if (!list.some((one) => one.ingredientId === id)) onChange([...list, { ingredientId: id, grams: FIRST_G }]);
             setQuery("");

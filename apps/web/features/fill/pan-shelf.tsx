@@ -1,16 +1,16 @@
 import type { Analysis, Edit, Formula, Opened, PanOption, Shelf, SimulateOptions } from "@uprise/core";
-import { brownWord, CoreError, gramsText } from "@uprise/core/page";
+import { brownWord, gramsText, ownOf } from "@uprise/core/page";
 import { panOptions, pansForDepth } from "@uprise/core/page-bench";
-import { ready } from "@uprise/core";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
+import { useAsked } from "../../device/use-asked";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { NumberField } from "../../ui/number-field";
 import { Button, Press } from "../../ui/press";
 import { Busy } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
-import { useSimulation } from "../bake/use-simulation";
+import { opened } from "../bake/use-baked";
 import { minutesText } from "../instruments/sentences";
 import { useVessels } from "../wire/queries";
 
@@ -108,22 +108,21 @@ function Chosen({
   edit: (edit: Edit) => void;
 }) {
   const { vessel, celsius } = option;
-  const made = useMemo(() => {
-    try {
-      const input = open();
-      return ready({ ...input, vessel, oven: { ...formula.oven, ...input.oven, celsius } }, shelf);
-    } catch (error) {
-      if (error instanceof CoreError) return null;
-      throw error;
-    }
-  }, [open, vessel, celsius, formula.oven, shelf]);
-  const { simulation, pending, fault } = useSimulation(made, quick);
+  const input = useMemo(
+    () =>
+      opened(() => {
+        const own = open();
+        return { ...own, vessel, oven: { ...formula.oven, ...own.oven, celsius } };
+      }).input,
+    [open, vessel, celsius, formula.oven],
+  );
+  const { data: simulation, pending, fault } = useAsked("simulate", input ? [input, ownOf(shelf), quick] : null);
   const take = (factor: number): void => edit({ edit: "take-pan", vessel, celsius, factor });
   const percent = Math.round(100 * option.scale);
   return (
     <View style={styles.chosen} testID="pan-chosen">
       <Busy on={pending} what="Baking in that pan" />
-      {fault ? <Body tone="stop">{fault}</Body> : null}
+      {fault ? <Body tone="stop">{fault.message}</Body> : null}
       {simulation ? (
         <Body>
           At {celsius} °C: {minutesText(simulation.done)}, up to {Math.round(simulation.highestMm)} mm

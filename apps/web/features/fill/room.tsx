@@ -203,15 +203,13 @@ export function FillRoom({ formula, analysis, simulation, open, shelf, edit, fau
         }
         why={`${gramsText(analysis.batch.massG)} of batter as it is poured: with the air of its method and the gas that mixing left in it.`}
       />
-      <Fact
-        name="Crown, expected"
-        value={`${Math.round(fill.crownMm.low)}–${Math.round(fill.crownMm.high)} mm`}
-        why={
-          simulation
-            ? "The highest the middle stands in the simulated bake: gas by its reactions at the heat of each place, steam and air in the bubbles, what escapes, and the crumb that sets around it. Known within an eighth of the growth."
-            : "A first estimate from the gas of the oven, the air, and what a gluten-free crumb usually holds of it."
-        }
-      />
+      {fill.crownMm ? (
+        <Fact
+          name="Crown, expected"
+          value={`${Math.round(fill.crownMm.low)}–${Math.round(fill.crownMm.high)} mm`}
+          why="The highest the middle stands in the simulated bake: gas by its reactions at the heat of each place, steam and air in the bubbles, what escapes, and the crumb that sets around it. Known within an eighth of the growth."
+        />
+      ) : null}
       {simulation ? (
         <Fact
           name="When it has cooled"

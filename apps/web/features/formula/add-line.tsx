@@ -1,6 +1,5 @@
-import type { FormulaLine, Measures, Range, Shelf } from "@uprise/core";
-import { formulaLineId } from "@uprise/core/page";
-import { readRecipe, searchIngredients } from "@uprise/core";
+import type { FormulaLine, Line, Measures, Range, Shelf } from "@uprise/core";
+import { formulaLineId, ownOf } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -8,6 +7,8 @@ import { NameSearch } from "../../ui/combobox";
 import { Button } from "../../ui/press";
 import { newId } from "../wire/client";
 import { useFormulas } from "../wire/queries";
+import { useAsked } from "../../device/use-asked";
+import { useSearch } from "../wire/use-search";
 
 interface AddLineProps {
   measures: Measures;
@@ -24,10 +25,10 @@ const lineId = (): string => `l-${newId().slice(0, 13)}`;
 export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: AddLineProps) {
   const { data } = useFormulas("");
   const [text, setText] = useState("");
-  const line =
-    text.trim() === "" ? undefined : readRecipe(`Ingredients\n${text.replace(/\n/g, " ")}`, measures, undefined, shelf).lines[1];
+  const asked = useAsked("line", text.trim() === "" ? null : [text, measures, ownOf(shelf)]);
+  const line = asked.current ? asked.data : null;
   const whole = line?.ingredientId && line.grams ? line : null;
-  const add = (ingredientId: string, grams: Range | null, from?: typeof line): void => {
+  const add = (ingredientId: string, grams: Range | null, from?: Line | null): void => {
     onAdd({
       id: lineId(),
       ingredientId,
@@ -44,7 +45,8 @@ export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: 
     .filter((item) => item.id !== self && wanted.length > 1 && item.title.toLowerCase().includes(wanted))
     .slice(0, 3)
     .map((item) => ({ id: formulaLineId(item.id), name: item.title, aliases: ["a formula of yours"] }));
-  const ingredients = known || text.trim() === "" ? [] : searchIngredients(words, shelf, 6);
+  const found = useSearch(known ? "" : words, shelf, 6);
+  const ingredients = known ? [] : found;
   const unknown = line && line.ingredientId === null && ingredients.length + formulas.length === 0 ? line : null;
   const addWhole = (): void => {
     if (known && whole?.grams) add(known.id, whole.grams, whole);
@@ -58,7 +60,7 @@ export function AddLine({ measures, shelf, self, label = "Add a line", onAdd }: 
         found={[...ingredients, ...formulas]}
         placeholder="200 g sorghum flour, or a name"
         nothing={known ? `${known.name} it is.` : "Nothing by that name; the store has all there is."}
-        onPick={(item) => add(item.id, line?.grams ?? null, line?.grams ? line : undefined)}
+        onPick={(item) => add(item.id, line?.grams ?? null, line?.grams ? line : null)}
         onSubmit={addWhole}
       />
       {known && whole?.grams ? (

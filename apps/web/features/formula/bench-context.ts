@@ -17,8 +17,6 @@ export interface BenchState {
   /** Why the bake could not be computed. */
   unbaked: string | null;
   kitchen: KitchenHere;
-  /** Changes whenever something in the kitchen does. */
-  stamp: string;
   open: () => Opened;
   edit: (edit: Edit) => void;
   replace: string | null;

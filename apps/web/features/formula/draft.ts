@@ -1,9 +1,23 @@
 import { hashKey } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
 import type { Edit, Formula, History, Step as EditStep } from "@uprise/core";
-import { begun, componentRoles, current, edited, FORMULA_SHAPE, kinds, measureSystems, rebased, replayed, saved, shapes, undone, upgradedFormula, unsaved } from "@uprise/core/page";
-import { editSchema, faultsIn, formulaSchema } from "@uprise/core";
-import { z } from "zod";
+import {
+  begun,
+  componentRoles,
+  current,
+  edited,
+  FORMULA_SHAPE,
+  kinds,
+  measureSystems,
+  rebased,
+  replayed,
+  saved,
+  shapes,
+  undone,
+  upgradedFormula,
+  unsaved,
+  isEdit,
+} from "@uprise/core/page";
 import { readDevice, writeDevice } from "../../device/local";
 
 /** What is under work: the formula with its history of edits, and the stored version it was made from. */
@@ -42,68 +56,68 @@ export function draftReducer(draft: Draft, step: Step): Draft {
   }
 }
 
-/** As the store would keep it: a blank at the end of a title is no difference. */
-const asStored = (formula: Formula): Formula => formulaSchema.safeParse(formula).data ?? formula;
+/** As the store would keep it: a blank at the end of a text, or a field that says nothing, is no difference. */
+const asStored = (value: unknown): unknown =>
+  typeof value === "string"
+    ? value.trim()
+    : Array.isArray(value)
+      ? value.map(asStored)
+      : typeof value === "object" && value !== null
+        ? Object.fromEntries(Object.entries(value).flatMap(([key, one]) => (one === undefined ? [] : [[key, asStored(one)]])))
+        : value;
+
+const sameFormula = (a: Formula, b: Formula): boolean => hashKey([asStored(a)]) === hashKey([asStored(b)]);
 
 /** Whether the bench differs from what is stored, whatever the order in which fields stand. */
-export const isDirty = (draft: Draft): boolean => hashKey([asStored(formulaOf(draft))]) !== hashKey([asStored(draft.base.formula)]);
+export const isDirty = (draft: Draft): boolean => !sameFormula(formulaOf(draft), draft.base.formula);
 
 /** Whether a stored formula is what is on the bench. */
-export const says = (draft: Draft, { formula }: StoredFormula): boolean =>
-  hashKey([asStored(formulaOf(draft))]) === hashKey([asStored(formula)]);
+export const says = (draft: Draft, { formula }: StoredFormula): boolean => sameFormula(formulaOf(draft), formula);
 
 /** How many edits are not saved; null when they cannot be counted. */
 export const unsavedCount = (draft: Draft): number | null => unsaved(draft.history)?.length ?? null;
 
-export const faultsOfDraft = (draft: Draft): ReadonlyMap<string, string> => faultsIn(formulaOf(draft));
+type Rough = Record<string, unknown>;
+const isRough = (value: unknown): value is Rough => typeof value === "object" && value !== null && !Array.isArray(value);
+const allRough = (value: unknown, good: (one: Rough) => boolean): boolean =>
+  Array.isArray(value) && value.every((one) => isRough(one) && good(one));
+const oneOf = (list: readonly unknown[], value: unknown): boolean => list.includes(value);
+const isText = (value: unknown): value is string => typeof value === "string";
+const isNumber = (value: unknown): value is number => typeof value === "number" && Number.isFinite(value);
 
-/** A formula of any content but of the right build: what a draft may hold before it is mended. */
-const roughLine = z.looseObject({
-  id: z.string(),
-  ingredientId: z.string().optional(),
-  grams: z.object({ low: z.number(), mid: z.number(), high: z.number() }).optional(),
-});
-const roughVessel = z.looseObject({ shape: z.enum(shapes) });
-const roughOven = z.looseObject({ celsius: z.number() });
-const roughFormula = z.looseObject({
-  shape: z.literal(FORMULA_SHAPE),
-  title: z.string(),
-  kind: z.enum(kinds),
-  measures: z.enum(measureSystems),
-  components: z.array(z.looseObject({ id: z.string(), name: z.string(), role: z.enum(componentRoles) })).optional(),
-  lines: z.array(roughLine),
-  vessel: roughVessel,
-  oven: roughOven,
-  process: z.looseObject({}),
-  notes: z.string(),
-  parts: z
-    .array(
-      z.looseObject({
-        id: z.string(),
-        name: z.string(),
-        share: z.number(),
-        kind: z.enum(kinds),
-        additions: z.array(roughLine),
-        vessel: roughVessel,
-        oven: roughOven,
-      }),
-    )
-    .optional(),
-});
-/** An edit as it was typed, perhaps beyond the limits of its field. */
-const roughStep = z.object({
-  at: z.number(),
-  edit: z.looseObject({ edit: z.enum(editSchema.options.map((o) => o.shape.edit.value)) }),
-});
+const goodLine = ({ id, ingredientId, grams }: Rough): boolean =>
+  isText(id) &&
+  (ingredientId === undefined || isText(ingredientId)) &&
+  (grams === undefined || (isRough(grams) && isNumber(grams["low"]) && isNumber(grams["mid"]) && isNumber(grams["high"])));
+const goodVessel = (value: unknown): boolean => isRough(value) && oneOf(shapes, value["shape"]);
+const goodOven = (value: unknown): boolean => isRough(value) && isNumber(value["celsius"]);
 
-const keptSchema = z.object({
-  shape: z.literal(2),
-  version: z.number(),
-  // A draft may be older than the program that opens it.
-  root: z.preprocess(upgradedFormula, roughFormula),
-  steps: z.array(roughStep),
-  savedAfter: z.number().nullable(),
-});
+/** A formula of any content but of the right build: what a draft may hold before it is mended. What is saved is checked by the contract. */
+const isBuilt = (value: unknown): value is Formula =>
+  isRough(value) &&
+  value["shape"] === FORMULA_SHAPE &&
+  isText(value["title"]) &&
+  isText(value["notes"]) &&
+  oneOf(kinds, value["kind"]) &&
+  oneOf(measureSystems, value["measures"]) &&
+  allRough(value["lines"], goodLine) &&
+  goodVessel(value["vessel"]) &&
+  goodOven(value["oven"]) &&
+  isRough(value["process"]) &&
+  (value["components"] === undefined ||
+    allRough(value["components"], ({ id, name, role }) => isText(id) && isText(name) && oneOf(componentRoles, role))) &&
+  (value["parts"] === undefined ||
+    allRough(
+      value["parts"],
+      ({ id, name, share, kind, additions, vessel, oven }) =>
+        isText(id) &&
+        isText(name) &&
+        isNumber(share) &&
+        oneOf(kinds, kind) &&
+        allRough(additions, goodLine) &&
+        goodVessel(vessel) &&
+        goodOven(oven),
+    ));
 
 /** What of a draft is kept on the device. */
 export function keptOf({ base, history }: Draft): unknown {
@@ -112,17 +126,24 @@ export function keptOf({ base, history }: Draft): unknown {
 }
 
 /** An edit that holds a whole formula holds one of this program's shape. */
-const upgradedStep = (step: z.infer<typeof roughStep>): unknown =>
-  step.edit.edit === "take-version" ? { ...step, edit: { ...step.edit, formula: upgradedFormula(step.edit.formula) } } : step;
+const upgradedStep = (step: EditStep): EditStep =>
+  step.edit.edit === "take-version"
+    ? { ...step, edit: { ...step.edit, formula: upgradedFormula(step.edit.formula) as Formula } }
+    : step;
+
+const goodStep = ({ at, edit }: Rough): boolean => isNumber(at) && isRough(edit) && isText(edit["edit"]) && isEdit(edit["edit"]);
 
 /** A draft from what was kept, or null when it cannot be read. */
 export function draftFrom(body: unknown, stored: StoredFormula): Draft | null {
-  const parsed = keptSchema.safeParse(body);
-  if (!parsed.success) return null;
-  const { version, root, steps, savedAfter } = parsed.data;
+  if (!isRough(body) || body["shape"] !== 2) return null;
+  const { version, steps, savedAfter } = body;
+  // A draft may be older than the program that opens it.
+  const root = upgradedFormula(body["root"]);
+  if (!isNumber(version) || !isBuilt(root) || !allRough(steps, goodStep) || !(savedAfter === null || isNumber(savedAfter)))
+    return null;
   try {
-    const history = replayed(root as unknown as Formula, steps.map(upgradedStep) as unknown as EditStep[], savedAfter);
-    if (!roughFormula.safeParse(current(history)).success) return null;
+    const history = replayed(root, (steps as unknown as EditStep[]).map(upgradedStep), savedAfter);
+    if (!isBuilt(current(history))) return null;
     const draft = { base: { ...stored, version }, history };
     // Somebody saved meanwhile, and nothing here is unsaved: there is nothing to go on with.
     if (version !== stored.version && unsaved(history)?.length === 0) return fresh(stored);

@@ -1,12 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { FormulaSummary } from "@uprise/contract";
-import type { Analysis, Formula, Kind, Kitchen } from "@uprise/core";
-import { beginKind, readings } from "@uprise/core";
-import { CoreError, gramsText, kindName, kinds, openFormula } from "@uprise/core/page";
-import { format } from "date-fns";
+import type { Formula, Glance, Kind } from "@uprise/core";
+import { gramsText, kindName, kinds } from "@uprise/core/page";
+import { format } from "date-fns/format";
 import { type Href, useRouter } from "expo-router";
 import Trash from "lucide-react-native/icons/trash";
-import { Fragment, memo, useEffect, useMemo, useRef, useState } from "react";
+import { Fragment, memo, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
@@ -15,7 +14,7 @@ import { focusSoon } from "../../ui/focus";
 import { Link } from "../../ui/link";
 import { Button, Press } from "../../ui/press";
 import { Empty, Failed, Loading } from "../../ui/state";
-import { whenIdle } from "../../device/idle";
+import { ask } from "../../device/workers";
 import { useKeptScroll } from "../../ui/use-kept-scroll";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Lead, Small, Title } from "../../ui/words";
@@ -42,14 +41,15 @@ export function FormulasScreen() {
   const [removed, setRemoved] = useState<FormulaSummary | null>(null);
   const [shown, setShown] = useState<string | null>(null);
   const { data, error, refetch, fetchNextPage, hasNextPage, isFetchingNextPage } = useFormulas(q);
-  const { kitchen } = useKitchen(null);
   const scroll = useKeptScroll("formulas");
   useTitle("Formulas");
   const again = (): void => void queries.invalidateQueries({ queryKey: keys.formulas.all });
   const beginId = useRef(newId());
   const begin = useMutation({
     mutationFn: (kind: Kind) =>
-      wire.createFormula({ ...beginKind(kind, "metric", BEGIN_G), id: beginId.current, reason: "begun from a kind of bake" }),
+      ask("begin", kind, "metric", BEGIN_G).then((begun) =>
+        wire.createFormula({ ...begun, id: beginId.current, reason: "begun from a kind of bake" }),
+      ),
     onSuccess: (saved) => {
       beginId.current = newId();
       again();
@@ -130,7 +130,6 @@ export function FormulasScreen() {
             <Item
               key={item.id}
               item={item}
-              kitchen={kitchen}
               here={preview?.id === item.id}
               onShow={wide ? () => setShown(item.id) : undefined}
               onRemove={() => remove.mutate(item)}
@@ -143,38 +142,21 @@ export function FormulasScreen() {
           </Button>
         ) : null}
       </ScrollView>
-      {preview?.formula ? <Preview id={preview.id} formula={preview.formula} /> : null}
+      {preview?.formula ? <Preview id={preview.id} formula={preview.formula} glance={preview.glance ?? null} /> : null}
     </View>
   );
 }
 
-/** The readings at once, or null where the formula cannot be read by itself. */
-function quickly(formula: Formula, kitchen: Kitchen): Analysis | null {
-  try {
-    return readings(openFormula(formula, kitchen), kitchen.shelf);
-  } catch (error) {
-    if (error instanceof CoreError) return null;
-    throw error;
-  }
-}
-
 interface ItemProps {
   item: FormulaSummary;
-  kitchen: Kitchen;
   here: boolean;
   onShow: (() => void) | undefined;
   onRemove: () => void;
 }
 
-const Item = memo(function Item({ item, kitchen, here, onShow, onRemove }: ItemProps) {
+const Item = memo(function Item({ item, here, onShow, onRemove }: ItemProps) {
   const colours = useColours();
-  const { formula } = item;
-  const [analysis, setAnalysis] = useState<Analysis | null>(null);
-  // Names first; the drawings follow one by one when there is time for them.
-  useEffect(() => {
-    if (!formula) return;
-    return whenIdle(() => setAnalysis(quickly(formula, kitchen)));
-  }, [formula, kitchen]);
+  const { glance = null } = item;
   return (
     <View
       role="listitem"
@@ -188,8 +170,8 @@ const Item = memo(function Item({ item, kitchen, here, onShow, onRemove }: ItemP
         </Small>
         <View style={styles.smalls}>
           {instrumentNames.map((name) => (
-            <View key={name} role="img" aria-label={analysis ? sentenceOf(name, analysis) : name} style={styles.small}>
-              {analysis ? <Instrument name={name} analysis={analysis} width={SMALL} /> : null}
+            <View key={name} role="img" aria-label={glance ? sentenceOf(name, glance) : name} style={styles.small}>
+              {glance ? <Instrument name={name} analysis={glance} width={SMALL} /> : null}
             </View>
           ))}
         </View>
@@ -202,11 +184,10 @@ const Item = memo(function Item({ item, kitchen, here, onShow, onRemove }: ItemP
 });
 
 /** A formula beside the list, on a wide screen: its instruments, what is found, its lines. */
-function Preview({ id, formula }: { id: string; formula: Formula }) {
+function Preview({ id, formula, glance }: { id: string; formula: Formula; glance: Glance | null }) {
   const colours = useColours();
   const router = useRouter();
   const { kitchen } = useKitchen(formula);
-  const analysis = useMemo(() => quickly(formula, kitchen), [formula, kitchen]);
   const open = (): void => router.navigate(`/bench/${id}` as Href);
   return (
     <ScrollView key={id} style={[styles.preview, { borderLeftColor: colours.strongRule }]}>
@@ -219,16 +200,8 @@ function Preview({ id, formula }: { id: string; formula: Formula }) {
             Open on the bench
           </Button>
         </View>
-        <Strip
-          analysis={analysis}
-          open={null}
-          onOpen={() => undefined}
-          note="The bake is a first estimate here; on the bench it is computed."
-          still
-        />
-        {analysis ? (
-          <Findings findings={analysis.findings} onBalance={() => router.navigate(`/bench/${id}/balance` as Href)} />
-        ) : null}
+        <Strip analysis={glance} open={null} onOpen={() => undefined} still />
+        {glance ? <Findings findings={glance.findings} onBalance={() => router.navigate(`/bench/${id}/balance` as Href)} /> : null}
         <View role="list">
           {groupsOf(formula).map(({ component, lines }) => (
             <Fragment key={component?.id ?? ""}>

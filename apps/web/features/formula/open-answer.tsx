@@ -1,14 +1,14 @@
 import type { Edit, FormulaLine, Ingredient, Measures, Shelf, UsualAmount } from "@uprise/core";
 import { gramsText } from "@uprise/core/page";
-import { searchIngredients } from "@uprise/core";
 import { weighedIn } from "@uprise/core/page-bench";
-import { useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { NameSearch } from "../../ui/combobox";
 import { Button } from "../../ui/press";
 import { Small } from "../../ui/words";
 import { consistencyWord } from "../instruments/sentences";
+import { useSearch } from "../wire/use-search";
 
 interface OpenAnswerProps {
   line: FormulaLine;
@@ -16,7 +16,7 @@ interface OpenAnswerProps {
   ingredient: Ingredient | null;
   shelf: Shelf;
   measures: Measures;
-  usual: (ingredientId: string) => UsualAmount[];
+  usual: (ingredientId: string) => Promise<UsualAmount[]>;
   edit: (edit: Edit) => void;
 }
 
@@ -26,9 +26,19 @@ const whyText = ({ why }: UsualAmount): string =>
 /** An open line answered where it stands: what it is, how much of it, or that it stays out. */
 export function OpenAnswer({ line, ingredient, shelf, measures, usual, edit }: OpenAnswerProps) {
   const [query, setQuery] = useState("");
+  const found = useSearch(query, shelf, 5);
   const lineId = line.id;
   const wanted = ingredient && !line.grams && line.component === undefined ? ingredient.id : null;
-  const offered = useMemo(() => (wanted === null ? [] : usual(wanted)), [wanted, usual]);
+  const [answer, setAnswer] = useState<{ of: string; offered: UsualAmount[] } | null>(null);
+  useEffect(() => {
+    if (wanted === null) return undefined;
+    let here = true;
+    void usual(wanted).then((offered) => here && setAnswer({ of: wanted, offered }));
+    return () => {
+      here = false;
+    };
+  }, [wanted, usual]);
+  const offered = answer && answer.of === wanted ? answer.offered : [];
   const name = line.name ?? ingredient?.name ?? "this line";
   return (
     <View style={styles.answer} role="group" aria-label={`Answer ${name}`}>
@@ -37,7 +47,7 @@ export function OpenAnswer({ line, ingredient, shelf, measures, usual, edit }: O
           label={`“${name}” is not known here. It is`}
           query={query}
           onQuery={setQuery}
-          found={query.trim() === "" ? [] : searchIngredients(query, shelf, 5)}
+          found={found}
           onPick={(item) => {
             const known = shelf.get(item.id);
             const weighed = !line.grams && known && line.source ? weighedIn(line.source, known, measures) : null;

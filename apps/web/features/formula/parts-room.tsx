@@ -1,8 +1,7 @@
 import { hashKey } from "@tanstack/react-query";
-import type { Edit, Formula, FormulaComponent, FormulaLine, JudgedPart, Kitchen, Part, Split } from "@uprise/core";
-import { CoreError, dividable, ovenLimits } from "@uprise/core/page";
-import { newPart, partOfKind } from "@uprise/core/page-bench";
-import { splitOf } from "@uprise/core";
+import type { Edit, Formula, FormulaComponent, FormulaLine, JudgedPart, Part } from "@uprise/core";
+import { dividable, ovenLimits } from "@uprise/core/page";
+import { newPart, partOfKind, leftOf } from "@uprise/core/page-bench";
 import Trash from "lucide-react-native/icons/trash";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
@@ -20,32 +19,29 @@ import { FindingNotice } from "../balance/findings";
 import { KindPicker } from "../instruments/kind-picker";
 import { Strip } from "../instruments/strip";
 import { newId } from "../wire/client";
-import { useVessels } from "../wire/queries";
+import { type KitchenHere, useVessels } from "../wire/queries";
 import { AddLine } from "./add-line";
 import { lineMass, lineName } from "./groups";
+import { useAsked } from "../../device/use-asked";
 
 interface PartsRoomProps {
   formula: Formula;
-  kitchen: Kitchen;
+  kitchen: KitchenHere;
   edit: (edit: Edit) => void;
   faults: ReadonlyMap<string, string>;
-}
-
-/** The split of a formula, or why it cannot be judged. */
-function judge(formula: Formula, kitchen: Kitchen): Split | string {
-  try {
-    return splitOf(formula, kitchen);
-  } catch (error) {
-    if (error instanceof CoreError) return error.message;
-    throw error;
-  }
 }
 
 /** One base batter, several things: shares, additions, kinds and pans, each judged by itself. */
 export function PartsRoom({ formula, kitchen, edit, faults }: PartsRoomProps) {
   const parts = formula.parts ?? [];
-  const split = judge(formula, kitchen);
-  if (typeof split === "string") return <Failed title="The parts cannot be judged." detail={split} />;
+  const { data, fault } = useAsked("split", [formula, kitchen.data]);
+  if (fault) return <Failed title="The parts cannot be judged." detail={fault.message} />;
+  // What is typed stands at once; what it comes to follows from the oven.
+  const judgedOf = (part: Part): JudgedPart => ({
+    part,
+    analysis: data?.parts.find((one) => one.part.id === part.id)?.analysis ?? null,
+  });
+  const split = { parts: parts.map(judgedOf), left: leftOf(formula), unused: data?.unused ?? [] };
   const left = Math.round(100 * split.left);
   return (
     <View style={styles.room}>
@@ -93,7 +89,7 @@ function PartView({
 }: {
   judged: JudgedPart;
   formula: Formula;
-  kitchen: Kitchen;
+  kitchen: KitchenHere;
   edit: (edit: Edit) => void;
   fault: string | undefined;
   onRemove: () => void;
@@ -197,7 +193,7 @@ function PartView({
             ))}
         </>
       ) : (
-        <Small tone="faint">It weighs nothing yet.</Small>
+        <Small tone="faint">It is baked when it weighs something.</Small>
       )}
     </View>
   );

@@ -1,6 +1,5 @@
-import type { Analysis, Formula, FormulaLine, WorkStep } from "@uprise/core";
-import { baked, stepsOf } from "@uprise/core";
-import { CoreError, gramsText, householdText, ingredientOf, kindName, openFormula, panText, placeOf } from "@uprise/core/page";
+import type { Analysis, Formula, FormulaLine } from "@uprise/core";
+import { gramsText, householdText, ingredientOf, kindName, openFormula, panText, placeOf, ownOf } from "@uprise/core/page";
 import { useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { StyleSheet, View } from "react-native";
@@ -13,6 +12,8 @@ import { type KitchenHere, useFormula, useKitchen } from "../wire/queries";
 import { whereText } from "../instruments/component-words";
 import { groupsOf, lineName } from "./groups";
 import { stepTimes } from "./steps-room";
+import { useAsked } from "../../device/use-asked";
+import { opened } from "../bake/use-baked";
 
 /** A stored formula on paper: what to weigh, the pan, the oven, the steps, the notes; on A6 what hangs on the wall. */
 export function FormulaPage({ id }: { id: string }) {
@@ -22,9 +23,16 @@ export function FormulaPage({ id }: { id: string }) {
   const formula = data?.formula ?? null;
   const { kitchen } = useKitchen(formula);
   useTitle(formula?.title ?? "A page to print");
-  const made = useMemo(() => (formula ? madeOf(formula, kitchen) : null), [formula, kitchen]);
+  const toBake = useMemo(() => {
+    const { input } = formula ? opened(() => openFormula(formula, kitchen)) : { input: null };
+    const warm = kitchen.ovens.get(formula?.oven.ovenId ?? "")?.warmMinutes;
+    return input ? ([input, ownOf(kitchen.shelf), warm] as const) : null;
+  }, [formula, kitchen]);
+  const { data: made, pending } = useAsked("paper", toBake ? [...toBake] : null);
   if (error) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;
   if (!data || !formula) return <Loading what="Fetching the formula" />;
+  // A page that is sent to a printer is whole.
+  if (pending) return <Loading what="Baking it for its paper" />;
   const small = size === "A6";
   const { pan, bake } = wordsOf(formula, made?.analysis ?? null);
   return (
@@ -98,27 +106,12 @@ function WeighTable({ formula, kitchen, small }: { formula: Formula; kitchen: Ki
 function wordsOf({ vessel, oven }: Formula, analysis: Analysis | null): { pan: string; bake: string } {
   const pan = panText(vessel).replace(/^./, (c) => c.toUpperCase());
   const heat = `${Math.round(oven.celsius)} °C${oven.mode ? `, ${oven.mode.replace("-", " ")}` : ""}`;
-  if (!analysis) return { pan, bake: `${heat}.` };
+  if (!analysis?.bake) return { pan, bake: `${heat}.` };
   const { minutes, targetCoreC } = analysis.bake;
   return {
     pan,
     bake: `${heat}, ${Math.round(minutes.low)}–${Math.round(minutes.high)} min, ${Math.round(targetCoreC)} °C inside.`,
   };
-}
-
-/** The steps of a stored formula, with its bake computed once; nothing where there is nothing to bake. */
-function madeOf(formula: Formula, kitchen: KitchenHere): { analysis: Analysis; steps: WorkStep[] } | null {
-  try {
-    const input = openFormula(formula, kitchen);
-    const { analysis, simulation } = baked(input, kitchen.shelf, { frames: 0 });
-    return {
-      analysis,
-      steps: stepsOf(input, analysis, simulation, kitchen.shelf, kitchen.ovens.get(formula.oven.ovenId ?? "")?.warmMinutes),
-    };
-  } catch (error) {
-    if (error instanceof CoreError) return null;
-    throw error;
-  }
 }
 
 const styles = StyleSheet.create({ page: { gap: space.m, width: "100%" } });

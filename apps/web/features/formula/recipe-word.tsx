@@ -1,5 +1,5 @@
 import type { Analysis, Edit, Formula, Measures, Mending, Said, Shelf } from "@uprise/core";
-import { formulaFrom, mended, readRecipe } from "@uprise/core";
+import { ownOf } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -8,6 +8,7 @@ import { Button, Press } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { MeasuresPicker } from "../instruments/kind-picker";
 import { minutesText } from "../instruments/sentences";
+import { ask } from "../../device/workers";
 
 interface RecipeWordProps {
   formula: Formula;
@@ -17,11 +18,11 @@ interface RecipeWordProps {
 }
 
 /** The text read again with other cups; what was answered by hand is kept. */
-function readAgain({ pasted, kind }: Formula, measures: Measures, shelf: Shelf): Edit | null {
+async function readAgain({ pasted, kind }: Formula, measures: Measures, shelf: Shelf): Promise<Edit | null> {
   if (!pasted) return null;
   const mending = (pasted.mending ?? {}) as Mending;
-  const reading = mended(readRecipe(pasted.text, measures, undefined, shelf), mending, measures, shelf);
-  const { lines, components, said } = formulaFrom(reading, measures, kind, shelf);
+  const { begun } = await ask("read", pasted.text, measures, mending, kind, ownOf(shelf), new Map());
+  const { lines, components, said } = begun;
   return {
     edit: "read-again",
     measures,
@@ -53,12 +54,7 @@ export function RecipeWord({ formula, analysis, shelf, edit }: RecipeWordProps) 
             <>
               <Body style={styles.text}>{pasted.text}</Body>
               <MeasuresPicker label="Read it with the cups and spoons of" measures={measures} onMeasures={setMeasures} />
-              <Button
-                onPress={() => {
-                  const made = readAgain(formula, measures, shelf);
-                  if (made) edit(made);
-                }}
-              >
+              <Button onPress={() => void readAgain(formula, measures, shelf).then((made) => made && edit(made))}>
                 Read it again
               </Button>
               <Small tone="faint">
@@ -75,12 +71,12 @@ export function RecipeWord({ formula, analysis, shelf, edit }: RecipeWordProps) 
 function rowsOf(said: Said, { oven }: Formula, analysis: Analysis | null): { key: string; cells: string[] }[] {
   const range = ({ low, high }: { low: number; high: number }): string => minutesText({ low, mid: low, high });
   const rows: [string, string | null, string][] = [
-    ["Minutes", said.minutes ? range(said.minutes) : null, analysis ? minutesText(analysis.bake.minutes) : "–"],
+    ["Minutes", said.minutes ? range(said.minutes) : null, analysis?.bake ? minutesText(analysis.bake.minutes) : "–"],
     ["Oven", said.celsius === undefined ? null : `${Math.round(said.celsius)} °C`, `${Math.round(oven.celsius)} °C`],
     [
       "Core",
       said.coreC === undefined ? null : `${Math.round(said.coreC)} °C`,
-      analysis ? `${Math.round(analysis.bake.targetCoreC)} °C` : "–",
+      analysis?.bake ? `${Math.round(analysis.bake.targetCoreC)} °C` : "–",
     ],
     ["Pieces", said.pieces === undefined ? null : String(said.pieces), analysis ? String(analysis.fill.pieces) : "–"],
   ];

@@ -64,7 +64,7 @@ export function RoomView() {
 }
 
 function Room({ room }: { room: RoomName }) {
-  const { formula, own, analysis, simulation, baking, unbaked, kitchen, stamp, open, edit, id, faults, ...bench } = useBench();
+  const { formula, own, analysis, simulation, baking, unbaked, kitchen, open, edit, id, faults, ...bench } = useBench();
   const { shelf } = kitchen;
   switch (room) {
     case "balance":
@@ -74,7 +74,6 @@ function Room({ room }: { room: RoomName }) {
           id={id}
           formula={own}
           kitchen={kitchen}
-          stamp={stamp}
           replace={room === "swap" ? bench.replace : null}
           tried={bench.tried}
           onTry={bench.onTry}
@@ -94,7 +93,7 @@ function Room({ room }: { room: RoomName }) {
     case "steps":
       return <StepsRoom formula={formula} analysis={analysis} simulation={simulation} open={open} kitchen={kitchen} edit={edit} />;
     case "label":
-      return <LabelRoom id={id} formula={formula} analysis={analysis} open={open} kitchen={kitchen} />;
+      return <LabelRoom id={id} formula={formula} open={open} kitchen={kitchen} />;
     case "many":
       return <ManyRoom formula={formula} analysis={analysis} name={(one) => shelf.get(one)?.name ?? one} />;
     case "lift":

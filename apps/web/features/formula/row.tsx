@@ -2,7 +2,6 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import type { AmountContext, Edit, FormulaComponent, FormulaLine, Ingredient, Shelf, UsualAmount } from "@uprise/core";
 import { gramsText, isOpen } from "@uprise/core/page";
-import { searchIngredients } from "@uprise/core";
 import ArrowDown from "lucide-react-native/icons/arrow-down";
 import ArrowUp from "lucide-react-native/icons/arrow-up";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
@@ -25,6 +24,7 @@ import { Body, Small } from "../../ui/words";
 import { AmountField } from "./amount-field";
 import { OpenAnswer } from "./open-answer";
 import { Spine } from "./spine";
+import { useSearch } from "../wire/use-search";
 
 /** What a line at fault is told, by its field. */
 export interface LineFaults {
@@ -41,7 +41,7 @@ interface RowProps {
   component: FormulaComponent | null;
   components: readonly FormulaComponent[];
   /** What may answer it, while it is open. */
-  usual: ((ingredientId: string) => UsualAmount[]) | null;
+  usual: ((ingredientId: string) => Promise<UsualAmount[]>) | null;
   context: AmountContext;
   shelf: Shelf;
   /** mmol that the line pulls to either side, and the largest pull of the sheet. */
@@ -183,6 +183,7 @@ const BATTER = "batter";
 function RowTools({ line, ingredient, components, shelf, soda, acid, edit, onOpen, onSwap, onRemove, faults }: RowToolsProps) {
   const colours = useColours();
   const [query, setQuery] = useState("");
+  const found = useSearch(query, shelf, 6);
   const icon = { size: 20, color: colours.ink, strokeWidth: 2 };
   const c = ingredient.per100g;
   const lineId = line.id;
@@ -265,7 +266,7 @@ function RowTools({ line, ingredient, components, shelf, soda, acid, edit, onOpe
         label="Take another ingredient"
         query={query}
         onQuery={setQuery}
-        found={query.trim() === "" ? [] : searchIngredients(query, shelf, 6)}
+        found={found}
         onPick={(item) => {
           edit({ edit: "set-ingredient", lineId, ingredientId: item.id });
           setQuery("");

@@ -27,7 +27,7 @@ import { sendOrKeep, useWaits } from "../wire/outbox";
 import { useFormula, useKitchen } from "../wire/queries";
 import { Aside } from "./aside";
 import { BenchContext } from "./bench-context";
-import { draftFrom, faultsOfDraft, formulaOf, isDirty, rememberOpened, unsavedCount } from "./draft";
+import { draftFrom, formulaOf, isDirty, rememberOpened, unsavedCount } from "./draft";
 import { withoutText } from "./groups";
 import { Particulars } from "./particulars";
 import { isInstrument, type RoomName, roomTitle } from "./rooms";
@@ -35,6 +35,7 @@ import { SaveBar } from "./save-bar";
 import { Sheet } from "./sheet";
 import { Stale } from "./stale";
 import { type Found, useDraft, useFoundDraft } from "./use-draft";
+import { useAsked } from "../../device/use-asked";
 
 interface BenchProps {
   room: RoomName | null;
@@ -43,6 +44,8 @@ interface BenchProps {
   /** Where the open room is drawn. */
   children: ReactNode;
 }
+
+const noFaults: ReadonlyMap<string, string> = new Map();
 
 /** The bench of one stored formula. */
 export function BenchScreen({ id, ...rest }: BenchProps & { id: string }) {
@@ -82,10 +85,11 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
     [tried],
   );
   const formula = useMemo(() => (trial ? applyEdit(own, trial) : own), [own, trial]);
-  const { kitchen, stamp, state, error: kitchenError, retry } = useKitchen(formula);
+  const { kitchen, state, error: kitchenError, retry } = useKitchen(formula);
   const open = useCallback(() => openFormula(formula, kitchen, id), [formula, kitchen, id]);
-  const { analysis, fault, simulation, baking, unbaked } = useBaked(open, kitchen.shelf);
-  const faults = useMemo(() => faultsOfDraft(draft), [draft]);
+  const { analysis, fault, simulation, baking, unbaked } = useBaked(open, kitchen.shelf, state !== "loading");
+  const faults = useAsked("faults", [own]).data ?? noFaults;
+  const ways = useMemo(() => ({ open, shelf: kitchen.shelf }), [open, kitchen.shelf]);
   const dirty = isDirty(draft);
   const scroll = useKeptScroll(`bench/${id}`);
   useTitle(room ? `${roomTitle[room]}, ${formula.title}` : formula.title);
@@ -206,7 +210,6 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
         baking,
         unbaked,
         kitchen,
-        stamp,
         open,
         edit,
         replace,
@@ -233,9 +236,7 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
           <Strip
             analysis={analysis}
             busy={baking}
-            note={[withoutText(formula, kitchen), unbaked ? `${unbaked} Shown is the first estimate.` : null]
-              .filter((part) => part !== null)
-              .join(" ")}
+            note={[withoutText(formula, kitchen), unbaked].filter((part) => part !== null).join(" ")}
             open={isInstrument(shownRoom) ? shownRoom : null}
             onOpen={(name: InstrumentName) => toggle(name)}
           />
@@ -286,7 +287,7 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
             ) : null}
             {state === "loading" && fault ? <Loading what="Fetching what it holds" /> : null}
             {fault && state !== "loading" ? <Failed title="This cannot be read." detail={fault} /> : null}
-            {analysis ? <Findings findings={analysis.findings} onBalance={() => enter("balance")} /> : null}
+            {analysis ? <Findings findings={analysis.findings} ways={ways} onBalance={() => enter("balance")} /> : null}
             <Sheet
               formula={formula}
               analysis={analysis}

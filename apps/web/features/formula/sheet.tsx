@@ -1,7 +1,16 @@
 import type { DragEndEvent } from "@dnd-kit/core";
-import type { AmountMode, Analysis, Edit, Formula, FormulaComponent, FormulaLine, Ingredient, Kitchen, UsualAmount } from "@uprise/core";
-import { asIngredient, BATTER, CoreError, ingredientOf, isOpen, nestedId, openFormula, pullsOf } from "@uprise/core/page";
-import { builtInShelf, usualAmounts } from "@uprise/core";
+import type {
+  AmountMode,
+  Analysis,
+  Edit,
+  Formula,
+  FormulaComponent,
+  FormulaLine,
+  Ingredient,
+  Kitchen,
+  UsualAmount,
+} from "@uprise/core";
+import { asIngredient, BATTER, CoreError, isOpen, nestedId, openFormula, pullsOf, ownOf } from "@uprise/core/page";
 import { type ReactNode, useCallback, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -16,6 +25,8 @@ import { ComponentHead } from "./component-head";
 import { addable, newComponent } from "../instruments/component-words";
 import { groupsOf, lineName } from "./groups";
 import { type LineFaults, Row } from "./row";
+import { ask } from "../../device/workers";
+import { opened } from "../bake/use-baked";
 
 const modes: { value: AmountMode; label: string }[] = [
   { value: "grams", label: "Grams" },
@@ -63,13 +74,26 @@ function thingOf({ ingredientId = "", name }: FormulaLine, { shelf, book }: Kitc
     // A cycle or an empty formula is told where the sheet is read.
   }
   return {
-    ...ingredientOf(builtInShelf, "water"),
+    ...nothing,
     id: ingredientId,
     name: entry?.title ?? (ingredientId === "" ? (name ?? "a line that is not read") : `Not found: ${ingredientId}`),
-    pieces: [],
-    per100g: { water: 0, fat: 0, protein: 0, sugars: 0, starch: 0, fibre: 0, ash: 0 },
   };
 }
+
+/** What stands in the place of something that is gone. */
+const nothing: Ingredient = {
+  id: "",
+  name: "",
+  aliases: [],
+  family: "water",
+  behaviour: "pourable",
+  gPerMl: { low: 1, mid: 1, high: 1 },
+  per100g: { water: 0, fat: 0, protein: 0, sugars: 0, starch: 0, fibre: 0, ash: 0 },
+  allergens: [],
+  gluten: "free",
+  source: "estimate",
+  confidence: "C",
+};
 
 /** A pull as finely as it can be seen: a row whose pull looks the same need not be drawn again. */
 const drawn = (mmol: number): number => Math.round(mmol * 20) / 20;
@@ -94,19 +118,15 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
     [lines, edit],
   );
   const usual = useCallback(
-    (ingredientId: string): UsualAmount[] => {
-      try {
-        return usualAmounts(ingredientId, openFormula(formula, kitchen, id), shelf);
-      } catch (error) {
-        if (!(error instanceof CoreError)) throw error;
-        // What keeps the sheet from being read is told where it is read.
-        return [];
-      }
+    async (ingredientId: string): Promise<UsualAmount[]> => {
+      const { input } = opened(() => openFormula(formula, kitchen, id));
+      // What keeps the sheet from being read is told where it is read.
+      return input ? ask("usual", ingredientId, input, ownOf(shelf)).catch(() => []) : [];
     },
     [formula, kitchen, id, shelf],
   );
   const byLine = useMemo(() => faultsByLine(faults), [faults]);
-  const pulls = analysis ? pullsOf(formula, book, analysis) : new Map<string, { soda: number; acid: number }>();
+  const pulls = analysis ? pullsOf(formula, book, analysis.lift) : new Map<string, { soda: number; acid: number }>();
   const most = drawn(Math.max(1, ...[...pulls.values()].flatMap((p) => [p.soda, Math.abs(p.acid)])));
   const { measures, components = noComponents } = formula;
   const flourG = analysis?.batch.flourG ?? 0;

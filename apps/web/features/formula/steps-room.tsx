@@ -1,6 +1,5 @@
 import type { Analysis, Edit, Formula, Opened, Simulation, WorkStep } from "@uprise/core";
-import { CoreError, isOwnStep, listWords } from "@uprise/core/page";
-import { shortestMinutes, stepsOf } from "@uprise/core";
+import { isBaked, isOwnStep, listWords, ownOf } from "@uprise/core/page";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -9,6 +8,9 @@ import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 import type { KitchenHere } from "../wire/queries";
 import { StepEditor, stepsEdit, unsaid } from "./step-editor";
+import { useAsked } from "../../device/use-asked";
+import { Loading } from "../../ui/state";
+import { opened } from "../bake/use-baked";
 
 const rangeText = ({ low, mid, high }: WorkStep["minutes"]): string => {
   const [from, to] = [Math.round(low), Math.round(high)];
@@ -42,15 +44,16 @@ export function StepsRoom({ formula, analysis, simulation, open, kitchen, edit }
   const change = (next: typeof changes): void => edit(stepsEdit(next));
   const leftOut = changes.filter((one) => !isOwnStep(one) && one.off === true);
   const warm = ovens.get(formula.oven.ovenId ?? "")?.warmMinutes;
-  const steps = useMemo(() => {
-    try {
-      return stepsOf(open(), analysis, simulation, shelf, warm);
-    } catch (error) {
-      if (error instanceof CoreError) return [];
-      throw error;
-    }
+  const asked = useMemo(() => {
+    const { input } = opened(open);
+    // Its moments are for drawings; a step needs none of them.
+    const bare = simulation && { ...simulation, section: { ...simulation.section, frames: [] } };
+    return input && isBaked(analysis) ? ([input, analysis, bare, ownOf(shelf), warm] as const) : null;
   }, [open, analysis, simulation, shelf, warm]);
-  const whole = shortestMinutes(steps);
+  const { data } = useAsked("steps", asked ? [...asked] : null);
+  if (!asked) return <Body>There are steps once there is something to bake.</Body>;
+  if (!data) return <Loading what="Laying out the steps" />;
+  const { steps, wholeMinutes: whole } = data;
   return (
     <View style={styles.room}>
       <Body>

@@ -1,7 +1,7 @@
 import type { FormulaVersion } from "@uprise/contract";
 import type { Edit, Formula, Kitchen } from "@uprise/core";
 import { differencesOf, nestedId, openFormula } from "@uprise/core/page";
-import { format } from "date-fns";
+import { format } from "date-fns/format";
 import { useCallback, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";

@@ -1,6 +1,7 @@
 import type { Analysis, Belief, Shelf, Simulation } from "@uprise/core";
-import { beliefsOf } from "@uprise/core";
+import { ownOf } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
+import { useAsked } from "../../device/use-asked";
 import { space } from "../../theme/scale";
 import { Body, Heading, Small } from "../../ui/words";
 
@@ -13,7 +14,8 @@ interface BeliefsProps {
 
 /** What is widely said where one stands, each with what this formula says to it. */
 export function Beliefs({ at, analysis, simulation, shelf }: BeliefsProps) {
-  const beliefs = beliefsOf(analysis, simulation, shelf).filter((one) => one.at === at);
+  const { data } = useAsked("beliefs", [analysis, simulation, ownOf(shelf)]);
+  const beliefs = (data ?? []).filter((one) => one.at === at);
   if (beliefs.length === 0) return null;
   return (
     <View style={styles.all} role="group" aria-label="What is said">

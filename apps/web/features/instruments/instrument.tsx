@@ -1,4 +1,4 @@
-import type { Analysis } from "@uprise/core";
+import type { Glance } from "@uprise/core";
 import { BakeArc } from "./arc";
 import { Beam } from "./beam";
 import { Ribbon } from "./ribbon";
@@ -6,7 +6,7 @@ import { FillSection } from "./section";
 import type { InstrumentName } from "./sentences";
 
 /** One of the four drawings. */
-export function Instrument({ name, analysis, width }: { name: InstrumentName; analysis: Analysis; width: number }) {
+export function Instrument({ name, analysis, width }: { name: InstrumentName; analysis: Glance; width: number }) {
   switch (name) {
     case "lift":
       return <Beam lift={analysis.lift} width={width} />;
@@ -15,6 +15,6 @@ export function Instrument({ name, analysis, width }: { name: InstrumentName; an
     case "fill":
       return <FillSection fill={analysis.fill} vessel={analysis.given.vessel} width={width} />;
     case "bake":
-      return <BakeArc bake={analysis.bake} said={analysis.recipe?.minutes} width={width} />;
+      return analysis.bake ? <BakeArc bake={analysis.bake} said={analysis.recipe?.minutes} width={width} /> : null;
   }
 }

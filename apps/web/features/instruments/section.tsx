@@ -14,14 +14,15 @@ export function FillSection({ fill, vessel, width = WIDTH }: { fill: Fill; vesse
   const colours = useColours();
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
   const rim = fill.rimMm;
-  const tallest = Math.max(rim ?? 0, fill.crownMm.high, fill.depthMm, 1);
+  const { crownMm } = fill;
+  const tallest = Math.max(rim ?? 0, crownMm?.high ?? 0, fill.depthMm, 1);
   const scale = TALL / tallest;
   const free = rim === null;
   const cup = vessel.shape === "muffin";
   const half = free ? 19 : cup ? 30 : 44;
   const lean = cup ? 7 : free ? 0 : 3;
   const depth = fill.depthMm * scale;
-  const crown = fill.crownMm.mid * scale;
+  const crown = (crownMm?.mid ?? fill.depthMm) * scale;
   const wallTop = (rim ?? 0) * scale;
   const at = (height: number): number => half + (free ? 0 : (lean * height) / Math.max(wallTop, 1));
   return (
@@ -36,7 +37,7 @@ export function FillSection({ fill, vessel, width = WIDTH }: { fill: Fill; vesse
           strokeWidth={1.5}
         />
       ))}
-      {(free ? [34, 86] : [60]).map((x) => {
+      {(crownMm ? (free ? [34, 86] : [60]) : []).map((x) => {
         const w = free ? half + 4 : at(Math.min(crown, wallTop));
         const edge = free ? FLOOR - crown * 0.55 : FLOOR - Math.max(depth, Math.min(crown * 0.8, crown - 2));
         return (

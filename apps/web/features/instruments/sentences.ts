@@ -1,4 +1,4 @@
-import type { Analysis, Range } from "@uprise/core";
+import type { Analysis, Bake, Glance, Range } from "@uprise/core";
 import { gramsText } from "@uprise/core/page";
 
 /** A range of minutes as a baker writes it. */
@@ -28,11 +28,14 @@ export type InstrumentName = "lift" | "body" | "fill" | "bake";
 export const instrumentNames: readonly InstrumentName[] = ["lift", "body", "fill", "bake"];
 export const instrumentTitle: Record<InstrumentName, string> = { lift: "Lift", body: "Body", fill: "Fill", bake: "Bake" };
 
+/** What is coarse yet is marked in the number itself. */
+const about = ({ fidelity }: Bake): string => (fidelity === "coarse" ? "≈ " : "");
+
 /** The figure that stands under each drawing; with a question mark while something that matters is open. */
-export const figureOf = (name: InstrumentName, analysis: Analysis): string =>
+export const figureOf = (name: InstrumentName, analysis: Glance): string =>
   `${plainFigure(name, analysis)}${analysis.final ? "" : "?"}`;
 
-function plainFigure(name: InstrumentName, { lift, body, fill, bake }: Analysis): string {
+function plainFigure(name: InstrumentName, { lift, body, fill, bake }: Glance): string {
   switch (name) {
     case "lift":
       return lift.verdict === "short-of-acid" ? `${gramsText(lift.residualSodaG)} over` : verdictWord[lift.verdict];
@@ -41,24 +44,24 @@ function plainFigure(name: InstrumentName, { lift, body, fill, bake }: Analysis)
     case "fill":
       return fill.rimMm === null ? `${fill.pieces} × ${gramsText(fill.pieceG)}` : `${Math.round(100 * fill.fillFraction)} %`;
     case "bake":
-      return minutesText(bake.minutes);
+      return bake ? `${about(bake)}${minutesText(bake.minutes)}` : "–";
   }
 }
 
 /** "a", "a and b", "a, b and c". */
-export { listWords as listText } from "@uprise/core";
+export { listWords as listText } from "@uprise/core/page";
 
 /** The same content as the drawing, in words, for those who do not see it. */
-export const sentenceOf = (name: InstrumentName, analysis: Analysis): string =>
+export const sentenceOf = (name: InstrumentName, analysis: Glance): string =>
   `${plainSentence(name, analysis)}${analysis.final ? "" : " Not final: something is still open."}`;
 
 /** Set before it is done: what it waits for. */
-const waitSentence = ({ waitsFor, setAtMinutes }: Analysis["bake"]): string =>
+const waitSentence = ({ waitsFor, setAtMinutes }: Bake): string =>
   waitsFor && waitsFor !== "core" && setAtMinutes !== undefined
     ? ` Set inside at ${Math.round(setAtMinutes)}, it waits for ${waitsFor === "colour" ? "its colour" : "dryness"}.`
     : "";
 
-function plainSentence(name: InstrumentName, { lift, body, fill, bake, given, recipe }: Analysis): string {
+function plainSentence(name: InstrumentName, { lift, body, fill, bake, given, recipe }: Glance): string {
   switch (name) {
     case "lift":
       return `Lift: ${Math.round(lift.sodaMmol.mid)} millimoles of soda against ${Math.round(lift.acidMmol.mid)} of acid, ${verdictWord[lift.verdict]}${lift.residualSodaG > 0.05 ? `; ${gramsText(lift.residualSodaG)} of soda finds no acid` : ""}.`;
@@ -66,9 +69,10 @@ function plainSentence(name: InstrumentName, { lift, body, fill, bake, given, re
       return `Body: the batter ${consistencyWord[body.consistency]}.`;
     case "fill":
       return fill.rimMm === null
-        ? `Fill: ${fill.pieces} pieces of ${gramsText(fill.pieceG)}, ${Math.round(fill.depthMm)} millimetres thick, rising to about ${Math.round(fill.crownMm.mid)}.`
-        : `Fill: the batter fills ${Math.round(100 * fill.fillFraction)} per cent of the pan, ${Math.round(fill.depthMm)} millimetres deep; the crown is expected at ${Math.round(fill.crownMm.mid)}, the rim is at ${Math.round(fill.rimMm)}${fill.overflow ? ". It runs over" : ""}.`;
+        ? `Fill: ${fill.pieces} pieces of ${gramsText(fill.pieceG)}, ${Math.round(fill.depthMm)} millimetres thick${fill.crownMm ? `, rising to about ${Math.round(fill.crownMm.mid)}` : ""}.`
+        : `Fill: the batter fills ${Math.round(100 * fill.fillFraction)} per cent of the pan, ${Math.round(fill.depthMm)} millimetres deep${fill.crownMm ? `; the crown is expected at ${Math.round(fill.crownMm.mid)}` : ""}, the rim is at ${Math.round(fill.rimMm)}${fill.overflow ? ". It runs over" : ""}.`;
     case "bake":
-      return `Bake: ${bake.method === "estimate" ? "a first estimate of " : ""}${minutesText(bake.minutes)} at ${given.oven.celsius} degrees; look first after ${bake.checkAtMinutes}.${waitSentence(bake)}${recipe?.minutes ? ` The recipe says ${minutesText({ ...recipe.minutes, mid: recipe.minutes.low })}.` : ""}`;
+      if (!bake) return "Bake: there is nothing to bake yet.";
+      return `Bake: ${about(bake) === "" ? "" : "about "}${minutesText(bake.minutes)} at ${given.oven.celsius} degrees; look first after ${bake.checkAtMinutes}.${waitSentence(bake)}${recipe?.minutes ? ` The recipe says ${minutesText({ ...recipe.minutes, mid: recipe.minutes.low })}.` : ""}`;
   }
 }

@@ -1,4 +1,4 @@
-import type { Analysis } from "@uprise/core";
+import type { Glance } from "@uprise/core";
 import { StyleSheet, useWindowDimensions, View } from "react-native";
 import { space, wideFrom } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -8,7 +8,7 @@ import { Instrument } from "./instrument";
 import { figureOf, type InstrumentName, instrumentNames, instrumentTitle, sentenceOf } from "./sentences";
 
 interface StripProps {
-  analysis: Analysis | null;
+  analysis: Glance | null;
   open: InstrumentName | null;
   onOpen: (name: InstrumentName) => void;
   /** The bake is still being computed: fill and bake may move once more. */

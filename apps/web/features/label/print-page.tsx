@@ -1,7 +1,7 @@
 import type { Formula, Label } from "@uprise/core";
-import { analyse, labelOf } from "@uprise/core";
-import { CoreError, openFormula } from "@uprise/core/page";
-import { addDays, format } from "date-fns";
+import { openFormula, ownOf } from "@uprise/core/page";
+import { addDays } from "date-fns/addDays";
+import { format } from "date-fns/format";
 import { type CSSProperties, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { readDevice, writeDevice } from "../../device/local";
@@ -18,6 +18,8 @@ import { Small } from "../../ui/words";
 import { type KitchenHere, useFormula, useKitchen, usePackets } from "../wire/queries";
 import { regionOptions, useRegion } from "./region";
 import { nutritionRows } from "./words";
+import { useAsked } from "../../device/use-asked";
+import { opened } from "../bake/use-baked";
 
 /** Between labels, mm. */
 const GAP_MM = 3;
@@ -43,16 +45,14 @@ function Sheet({ formula, kitchen }: { formula: Formula; kitchen: KitchenHere })
   const [bakedOn, setBakedOn] = useState(() => format(new Date(), "yyyy-MM-dd"));
   const [lot, setLot] = useState("");
   const [maker, setMaker] = useState(() => readDevice("label-maker") ?? "");
-  const analysis = useMemo(() => {
-    try {
-      return analyse(openFormula(formula, kitchen), kitchen.shelf);
-    } catch (error) {
-      if (error instanceof CoreError) return error.message;
-      throw error;
-    }
-  }, [formula, kitchen]);
-  const label = useMemo(() => (typeof analysis === "string" ? analysis : labelOf(openFormula(formula, kitchen), analysis, formula.kind, region, (stored ?? []).map(({ packet }) => packet), kitchen.shelf)), [analysis, formula, kitchen, region, stored]);
-  if (typeof label === "string") return <Failed title="There is no label for this." detail={label} />;
+  const asked = useMemo(() => {
+    const { input } = opened(() => openFormula(formula, kitchen));
+    const packets = (stored ?? []).map(({ packet }) => packet);
+    return input ? ([input, ownOf(kitchen.shelf), formula.kind, region, packets] as const) : null;
+  }, [formula, kitchen, region, stored]);
+  const { data: label, fault } = useAsked("label", asked ? [...asked] : null);
+  if (fault) return <Failed title="There is no label for this." detail={fault.message} />;
+  if (!label) return <Loading what="Writing the label" />;
   const page = paperMm[size];
   const fit = (room: number, one: number): number => Math.max(1, Math.floor((room + GAP_MM) / (one + GAP_MM)));
   const across = fit(page.width - 2 * page.margin, widthMm);

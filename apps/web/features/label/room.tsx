@@ -1,6 +1,5 @@
-import type { Analysis, Formula, Label, Opened } from "@uprise/core";
-import { analyse, labelOf, openPart } from "@uprise/core";
-import { CoreError, gramsText, moneyText, spanText } from "@uprise/core/page";
+import type { Formula, Label, Opened } from "@uprise/core";
+import { gramsText, moneyText, openPart, ownOf, spanText } from "@uprise/core/page";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -9,16 +8,17 @@ import { Choice } from "../../ui/choice";
 import { Fact, Table } from "../../ui/facts";
 import { Link } from "../../ui/link";
 import { Notice } from "../../ui/notice";
-import { Failed } from "../../ui/state";
+import { Failed, Loading } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";
 import { type KitchenHere, usePackets } from "../wire/queries";
 import { regionOptions, useRegion } from "./region";
 import { IngredientsText, nutritionRows } from "./words";
+import { useAsked } from "../../device/use-asked";
+import { opened } from "../bake/use-baked";
 
 interface LabelRoomProps {
   id: string;
   formula: Formula;
-  analysis: Analysis;
   open: () => Opened;
   kitchen: KitchenHere;
 }
@@ -26,24 +26,20 @@ interface LabelRoomProps {
 const WHOLE = "whole";
 
 /** What goes on the packet, how long it keeps, where it may hurt, and what it costs: computed here, by the bench as it is now. */
-export function LabelRoom({ id, formula, analysis, open, kitchen }: LabelRoomProps) {
+export function LabelRoom({ id, formula, open, kitchen }: LabelRoomProps) {
   const { shelf } = kitchen;
   const { data: stored } = usePackets();
   const [region, setRegion] = useRegion();
   const [partId, setPartId] = useState(WHOLE);
   const part = formula.parts?.find((one) => one.id === partId);
-  const label = useMemo(() => {
-    try {
-      const packets = (stored ?? []).map(({ packet }) => packet);
-      if (!part) return labelOf(open(), analysis, formula.kind, region, packets, shelf);
-      const input = openPart(formula, part, kitchen);
-      return labelOf(input, analyse(input, shelf), part.kind, region, packets, shelf);
-    } catch (error) {
-      if (error instanceof CoreError) return error.message;
-      throw error;
-    }
-  }, [open, analysis, formula, part, kitchen, region, stored, shelf]);
-  if (typeof label === "string") return <Failed title="There is no label for this." detail={label} />;
+  const asked = useMemo(() => {
+    const { input } = opened(part ? () => openPart(formula, part, kitchen) : open);
+    const packets = (stored ?? []).map(({ packet }) => packet);
+    return input ? ([input, ownOf(shelf), part?.kind ?? formula.kind, region, packets] as const) : null;
+  }, [open, formula, part, kitchen, region, stored, shelf]);
+  const { data: label, fault } = useAsked("label", asked ? [...asked] : null);
+  if (fault) return <Failed title="There is no label for this." detail={fault.message} />;
+  if (!label) return <Loading what="Writing the label" />;
   const name = (ingredientId: string): string => shelf.get(ingredientId)?.name ?? ingredientId;
   return (
     <View style={styles.room}>

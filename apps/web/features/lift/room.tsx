@@ -47,6 +47,8 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
       <Heading>The race</Heading>
       {lift.sources.length === 0 && lift.gasMlPer100g.mid < 1 ? (
         <Body>No gas runs here; steam alone lifts it.</Body>
+      ) : analysis.race === null ? (
+        <Body>It is run once there is a bake.</Body>
       ) : (
         <View>
           <View style={styles.drawing}>
@@ -59,11 +61,7 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
             <Small>crumb set</Small>
           </View>
           <Body>{raceSentence(analysis.race)}</Body>
-          <Small tone="faint">
-            {analysis.bake.method === "simulation"
-              ? "Over the whole crumb, along the simulated bake."
-              : "Along a first estimate of the core's temperature."}
-          </Small>
+          <Small tone="faint">Over the whole crumb, along the simulated bake.</Small>
         </View>
       )}
       <Fact

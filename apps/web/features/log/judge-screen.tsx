@@ -1,9 +1,18 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredTrial } from "@uprise/contract";
 import type { Formula, Measured, Scores, Seen, Trial } from "@uprise/core";
-import { cupsToWeigh, doubtsOf, lossOf, powderAgeOf, profileOfHeights, scales, seenFrom, symptoms, trialFromBake } from "@uprise/core/page-log";
+import {
+  cupsToWeigh,
+  doubtsOf,
+  lossOf,
+  powderAgeOf,
+  profileOfHeights,
+  scales,
+  seenFrom,
+  symptoms,
+  trialFromBake,
+} from "@uprise/core/page-log";
 import { foldBake } from "@uprise/core/page-live";
-import { trialSchema } from "@uprise/core";
 import { type Href, useRouter } from "expo-router";
 import { useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -25,6 +34,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Photos } from "./photos";
 import { ScaleField } from "./scale-field";
 import { useTrial } from "./use-log";
+import { ask } from "../../device/workers";
 
 const GROUPS = [
   { id: "seen", title: "Seen" },
@@ -150,22 +160,19 @@ function Form({ first, stored }: { first: Trial; stored: StoredTrial | null }) {
       router.replace(`/log/${saved.id}` as Href);
     },
   });
-  const keep = (): void => {
+  const keep = async (): Promise<void> => {
     const { heightsMm, ...rest } = trial.measured;
     // Five heights are told when all of them are there.
     const whole = heightsMm && heightsMm.every((height) => height > 0) ? { ...rest, heightsMm } : rest;
     const { predicted: _, ...plain } = trial;
-    const checked = trialSchema.safeParse({
+    const checked = await ask("check", "trialSchema", {
       ...(stored ? trial : plain),
       measured: whole,
       ...(powderAge === undefined ? {} : { powderAgeMonths: powderAge }),
     });
-    if (!checked.success) {
-      const issue = checked.error.issues[0];
-      return setFault(`${issue?.path.join(", ") ?? ""}: ${issue?.message ?? "not as it should be"}`);
-    }
+    if (!checked.ok) return setFault(`${checked.issues[0]?.path.join(", ") ?? ""}: ${checked.message}`);
     setFault(null);
-    save.mutate(checked.data);
+    save.mutate(checked.value as Trial);
   };
   return (
     <ScrollView contentContainerStyle={styles.page} keyboardShouldPersistTaps="handled">
@@ -195,7 +202,7 @@ function Form({ first, stored }: { first: Trial; stored: StoredTrial | null }) {
         <Body key={doubt} tone="caution">{doubt}</Body>
       ))}
       {fault ?? save.error ? <Body tone="stop">{fault ?? save.error?.message ?? ""}</Body> : null}
-      <Button kind="main" disabled={save.isPending} onPress={() => { set({ tags: trial.tags.filter((one) => one.trim() !== "") }); keep(); }}>
+      <Button kind="main" disabled={save.isPending} onPress={() => { set({ tags: trial.tags.filter((one) => one.trim() !== "") }); void keep(); }}>
         {save.isPending ? "Keeping it" : "Keep this trial"}
       </Button>
     </ScrollView>

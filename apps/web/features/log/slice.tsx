@@ -9,7 +9,7 @@ import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
 import { Busy } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";
-import { ovenWorker } from "../bake/oven-worker";
+import { ask } from "../../device/workers";
 
 /** A slice is read at no more than this on a side: pores of a millimetre are some pixels still. */
 const SIDE_PX = 900;
@@ -28,15 +28,11 @@ async function pixelsOf(source: Blob): Promise<ImageData> {
   return context.getImageData(0, 0, width, height);
 }
 
-const asked = (picture: ImageData, mmAcross: number | undefined): Promise<CutFaceResult> =>
-  new Promise((resolve, reject) => {
-    ovenWorker.ask("slice", { do: "slice", picture: { width: picture.width, height: picture.height, data: picture.data }, mmAcross }, resolve, (message) => reject(new Error(message)));
-  }); // prettier-ignore
+const asked = ({ width, height, data }: ImageData, mmAcross: number | undefined): Promise<CutFaceResult> =>
+  ask("slice", { width, height, data }, mmAcross);
 
-const again = (face: CutFace, mmAcross: number | undefined): Promise<CutFace> =>
-  new Promise((resolve, reject) => {
-    ovenWorker.ask("slice", { do: "measure-slice", kinds: face.kinds, width: face.width, height: face.height, mmAcross }, resolve, (message) => reject(new Error(message)));
-  }); // prettier-ignore
+const again = ({ kinds, width, height }: CutFace, mmAcross: number | undefined): Promise<CutFace> =>
+  ask("measure-slice", kinds, width, height, mmAcross);
 
 /** The cut face of a photograph, read in a worker: what is pore is laid over it and can be corrected by hand. */
 export function SlicePicture({ photos }: { photos: readonly string[] }) {

@@ -1,5 +1,4 @@
-import { readings } from "@uprise/core";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import type { Colours } from "../../theme/colours";
 import { space } from "../../theme/scale";
@@ -15,6 +14,7 @@ import { Body, Figure, Heading, Lead, Small, Title } from "../../ui/words";
 import { Fact, Table } from "../../ui/facts";
 import { Spine } from "../formula/spine";
 import { Strip } from "../instruments/strip";
+import { useAsked } from "../../device/use-asked";
 
 /** A batter with spare soda, one in balance and one without lift, for the drawings. */
 const specimens = [
@@ -169,11 +169,7 @@ export function LookScreen() {
         {specimens.map(({ name, lines }) => (
           <View key={name} style={styles.specimen}>
             <Small strong>{name}</Small>
-            <Strip
-              analysis={readings({ kind: "loaf", lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })) })}
-              open={null}
-              onOpen={() => undefined}
-            />
+            <Specimen lines={lines} />
           </View>
         ))}
         <Small strong>Nothing to read</Small>
@@ -199,6 +195,17 @@ function Section({ name, children }: { name: string; children: ReactNode }) {
     </View>
   );
 }
+
+/** The four instruments of a few lines, without the oven. */
+function Specimen({ lines }: { lines: readonly (readonly [string, number])[] }) {
+  const input = useMemo(
+    () => ({ kind: "loaf" as const, lines: lines.map(([ingredientId, grams]) => ({ ingredientId, grams })) }),
+    [lines],
+  );
+  const { data } = useAsked("readings", [input, none]);
+  return <Strip analysis={data} open={null} onOpen={() => undefined} />;
+}
+const none: readonly never[] = [];
 
 const styles = StyleSheet.create({
   scroll: { flex: 1 },

@@ -1,6 +1,5 @@
 import type { Line, Mending, Question, Range, Shelf } from "@uprise/core";
-import { gramsText } from "@uprise/core/page";
-import { isLeftOpen, searchIngredients } from "@uprise/core";
+import { gramsText, isLeftOpen } from "@uprise/core/page";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
 import EyeOff from "lucide-react-native/icons/eye-off";
 import { useState } from "react";
@@ -11,6 +10,7 @@ import { Field } from "../../ui/field";
 import { NameSearch } from "../../ui/combobox";
 import { Button, Press } from "../../ui/press";
 import { Body, Figure, Small } from "../../ui/words";
+import { useSearch } from "../wire/use-search";
 
 interface ReadLineProps {
   line: Line;
@@ -153,13 +153,14 @@ function Mend({
 }) {
   const [text, setText] = useState(line.source.trim());
   const [query, setQuery] = useState("");
+  const found = useSearch(query, shelf, 5);
   return (
     <View style={styles.mend}>
       <NameSearch
         label="It means"
         query={query}
         onQuery={setQuery}
-        found={query.trim() === "" ? [] : searchIngredients(query, shelf, 5)}
+        found={found}
         onPick={(item) => {
           onMend({ ingredientId: item.id });
           setQuery("");

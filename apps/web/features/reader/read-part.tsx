@@ -1,6 +1,5 @@
 import type { Component, Line, Reading } from "@uprise/core";
-import { gramsText, placeOf } from "@uprise/core/page";
-import { isLeftOpen } from "@uprise/core";
+import { gramsText, placeOf, isLeftOpen } from "@uprise/core/page";
 import ChevronDown from "lucide-react-native/icons/chevron-down";
 import ChevronRight from "lucide-react-native/icons/chevron-right";
 import { type ReactNode, useState } from "react";

@@ -1,15 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { Kind, Line, Measures, Mending, Reading, Vessel } from "@uprise/core";
-import { fahrenheitFromCelsius, isOpen, isWeighed } from "@uprise/core/page";
-import { formulaFrom, mended, mendingKey, readRecipe } from "@uprise/core";
+import { fahrenheitFromCelsius, isOpen, isWeighed, mendingKey, ownOf } from "@uprise/core/page";
 import { type Href, useRouter } from "expo-router";
-import { useMemo, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
 import { Field } from "../../ui/field";
 import { Button } from "../../ui/press";
-import { Loading } from "../../ui/state";
+import { Busy, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { ownNames, rememberName } from "../../device/own-names";
 import { Body, Small, Title } from "../../ui/words";
@@ -23,6 +22,7 @@ import { BringFile } from "./bring-file";
 import { type Pasted, usePasted } from "./pasted";
 import { ReadLine } from "./read-line";
 import { gramsOfLines, ReadPart, segmentsOf } from "./read-part";
+import { useAsked } from "../../device/use-asked";
 
 const sample = `Millet and honey muffins
 
@@ -38,6 +38,8 @@ a pinch of salt
 1/2 cup honey
 
 Bake at 190 °C (375 °F) for 18 to 22 minutes in a 12-hole muffin tin.`;
+
+const nothingRead: Reading = { lines: [], questions: [] };
 
 /** Paste a recipe, see every line weighed, answer what is asked, mend what was not read, put it on the bench. */
 export function ReaderScreen() {
@@ -59,19 +61,15 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
   const id = useRef(putting);
 
   const [own, setOwn] = useState(ownNames);
-  const reading = useMemo(
-    () => mended(readRecipe(text, measures, undefined, shelf, own), mending, measures, shelf),
-    [text, measures, mending, shelf, own],
-  );
-  const begun = useMemo(
-    () => formulaFrom(reading, measures, kind, shelf, { text, measures, mending }),
-    [reading, measures, kind, shelf, text, mending],
-  );
+  const { data, current, fault } = useAsked("read", text.trim() === "" ? null : [text, measures, mending, kind, ownOf(shelf), own]);
+  const reading: Reading = data?.reading ?? nothingRead;
+  const begun = data?.begun ?? null;
   const asked = reading.questions.length;
   const unread = reading.lines.filter((line) => line.state === "unread").length;
 
   const put = useMutation({
     mutationFn: async () => {
+      if (!begun) throw new Error("It is being read; a moment.");
       const body = { ...begun, id: id.current, reason: "as pasted" };
       const write = { key: `formulas/${body.id}/new`, name: begun.title, method: "POST" as const, path: "/api/formulas", body };
       const now = new Date().toISOString();
@@ -120,12 +118,14 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
     );
   };
 
-  const weighed = begun.lines.filter(isWeighed).length;
-  const open = begun.lines.filter(isOpen).length;
+  const weighed = begun?.lines.filter(isWeighed).length ?? 0;
+  const open = begun?.lines.filter(isOpen).length ?? 0;
   const status =
     text.trim() === ""
       ? ""
-      : `${weighed} ${weighed === 1 ? "line" : "lines"} weighed${asked > 0 ? `, ${asked} ${asked === 1 ? "question" : "questions"}` : ""}${unread > 0 ? `, ${unread} not read` : ""}${open > 0 ? `; ${open} ${open === 1 ? "stays" : "stay"} open on the bench` : ""}`;
+      : !begun
+        ? "Reading it …"
+        : `${weighed} ${weighed === 1 ? "line" : "lines"} weighed${asked > 0 ? `, ${asked} ${asked === 1 ? "question" : "questions"}` : ""}${unread > 0 ? `, ${unread} not read` : ""}${open > 0 ? `; ${open} ${open === 1 ? "stays" : "stay"} open on the bench` : ""}`;
 
   return (
     <View style={styles.screen}>
@@ -179,20 +179,24 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
                 </ReadPart>
               ))}
             </View>
-            <Surroundings
-              kind={begun.kind}
-              onKind={(next) => set((before) => ({ ...before, kind: next }))}
-              reading={reading}
-              oven={begun.oven.celsius}
-              vessel={begun.vessel}
-            />
+            {begun ? (
+              <Surroundings
+                kind={begun.kind}
+                onKind={(next) => set((before) => ({ ...before, kind: next }))}
+                reading={reading}
+                oven={begun.oven.celsius}
+                vessel={begun.vessel}
+              />
+            ) : (
+              <Busy on={fault === null} what="Reading it" />
+            )}
           </View>
         )}
       </ScrollView>
       <PutBar
         status={status}
-        error={put.error?.message ?? null}
-        disabled={weighed === 0 || put.isPending}
+        error={put.error?.message ?? fault?.message ?? null}
+        disabled={weighed === 0 || put.isPending || !current}
         onPut={() => put.mutate()}
       />
     </View>

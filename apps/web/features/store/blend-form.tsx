@@ -1,11 +1,11 @@
-import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { type BlendLabel, blendLabelSchema } from "@uprise/contract";
+import type { BlendLabel } from "@uprise/contract";
 import type { Shelf } from "@uprise/core";
-import { blendFromLabel, searchIngredients } from "@uprise/core";
 import { useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";
+import { ownOf } from "@uprise/core/page";
+import { ask } from "../../device/workers";
 import { space } from "../../theme/scale";
 import { NameSearch } from "../../ui/combobox";
 import { FormNumber, FormText } from "../../ui/form";
@@ -13,6 +13,8 @@ import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
+import { useSearch } from "../wire/use-search";
+import { byContract } from "./by-contract";
 
 /** An id out of a name that nothing on the shelf has. */
 function idFrom(name: string, shelf: Shelf): string {
@@ -32,8 +34,9 @@ function idFrom(name: string, shelf: Shelf): string {
 export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void }) {
   const queries = useQueryClient();
   const [query, setQuery] = useState("");
+  const found = useSearch(query, shelf, 5);
   const { control, handleSubmit, setValue, formState } = useForm<BlendLabel>({
-    resolver: zodResolver(blendLabelSchema),
+    resolver: byContract("blendLabelSchema"),
     defaultValues: { name: "", order: [] },
   });
   const order = useWatch({ control, name: "order" });
@@ -41,7 +44,7 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
   const create = useMutation({
     mutationFn: async (label: BlendLabel) =>
       wire.createIngredient({
-        ...blendFromLabel({ id: idFrom(label.name, shelf), ...label }, shelf),
+        ...(await ask("blend-of-label", { id: idFrom(label.name, shelf), ...label }, ownOf(shelf))),
         aliases: [label.name.toLowerCase()],
       }),
     onSuccess: () => {
@@ -75,7 +78,7 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
         label={order.length === 0 ? "First on the label" : "Next on the label"}
         query={query}
         onQuery={setQuery}
-        found={query.trim() === "" ? [] : searchIngredients(query, shelf, 5).filter((item) => !order.includes(item.id))}
+        found={found.filter((item) => !order.includes(item.id))}
         onPick={(item) => {
           setOrder([...order, item.id]);
           setQuery("");

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { type DeviceCommand, deviceKinds, type StoredDevice } from "@uprise/contract";
+import type { DeviceCommand, StoredDevice } from "@uprise/contract";
 import { useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -16,7 +16,8 @@ import { useDevice, useDevices } from "../wire/use-device";
 import { TakenOffNotice } from "./taken-off";
 import { useTakeOff } from "./use-shelf-writes";
 
-type Kind = (typeof deviceKinds)[number];
+type Kind = StoredDevice["kind"];
+const kindsOfDevice: readonly Kind[] = ["scale", "probe", "oven", "ph"];
 const kindWord: Record<Kind, string> = { scale: "Scale", probe: "Probe thermometer", oven: "Oven thermometer", ph: "pH meter" };
 const unitWord = { g: "g", C: "°C", pH: "pH" } as const;
 const faults = [
@@ -135,7 +136,7 @@ function Pair() {
     <View style={styles.trial}>
       <Choice
         label="What it is"
-        options={deviceKinds.map((value) => ({ value, label: kindWord[value] }))}
+        options={kindsOfDevice.map((value) => ({ value, label: kindWord[value] }))}
         value={kind}
         onChange={setKind}
       />

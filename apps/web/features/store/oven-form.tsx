@@ -1,11 +1,11 @@
-import { zodResolver } from "@hookform/resolvers/zod";
-import { type OvenProfile, ovenProfileSchema } from "@uprise/contract";
+import type { OvenProfile } from "@uprise/contract";
 import { useForm } from "react-hook-form";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { FormNumber, FormText } from "../../ui/form";
 import { Button } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
+import { byContract } from "./by-contract";
 
 interface OvenFormProps {
   start: OvenProfile;
@@ -19,7 +19,7 @@ const inside = { unit: "mm", least: 100, most: 2000 } as const;
 
 /** What is known of an oven; what is not known is left open. */
 export function OvenForm({ start, fault, busy, onKeep, onLeave }: OvenFormProps) {
-  const { control, handleSubmit } = useForm<OvenProfile>({ resolver: zodResolver(ovenProfileSchema), defaultValues: start });
+  const { control, handleSubmit } = useForm<OvenProfile>({ resolver: byContract("ovenProfileSchema"), defaultValues: start });
   return (
     <View style={styles.form} role="group" aria-label={start.name === "" ? "Another oven" : start.name}>
       <FormText control={control} name="name" label="Its name" />

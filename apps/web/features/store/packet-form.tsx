@@ -1,6 +1,5 @@
-import { zodResolver } from "@hookform/resolvers/zod";
 import type { Packet, Shelf } from "@uprise/core";
-import { packetSchema, searchIngredients } from "@uprise/core";
+import type { packetSchema } from "@uprise/core";
 import { useState } from "react";
 import { Controller, useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";
@@ -12,6 +11,8 @@ import { NameSearch } from "../../ui/combobox";
 import { FormNumber, FormText } from "../../ui/form";
 import { Button } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
+import { useSearch } from "../wire/use-search";
+import { byContract } from "./by-contract";
 
 type Draft = z.input<typeof packetSchema>;
 
@@ -39,10 +40,11 @@ const empty = { name: "", currency: "EUR" };
 /** A packet as it stands on the shelf: what is in it, what it cost, what is left, and what its label says. What is not known stays open. */
 export function PacketForm({ start, shelf, fault, busy, onKeep, onLeave }: PacketFormProps) {
   const { control, handleSubmit, setValue, getValues } = useForm<Draft, unknown, Packet>({
-    resolver: zodResolver(packetSchema),
+    resolver: byContract("packetSchema"),
     defaultValues: { ...empty, ...start },
   });
   const [query, setQuery] = useState("");
+  const found = useSearch(query, shelf, MOST_FOUND);
   const ingredient = shelf.get(useWatch({ control, name: "ingredientId" }) ?? "");
   return (
     <View style={styles.form} role="group" aria-label={start.name ?? "Another packet"}>
@@ -55,7 +57,7 @@ export function PacketForm({ start, shelf, fault, busy, onKeep, onLeave }: Packe
               label={ingredient ? `In it: ${ingredient.name}. Another?` : "What is in it?"}
               query={query}
               onQuery={setQuery}
-              found={query.trim() === "" ? [] : searchIngredients(query, shelf, MOST_FOUND)}
+              found={found}
               onPick={(found) => {
                 setValue("ingredientId", found.id, { shouldValidate: true });
                 if (getValues("name") === "") setValue("name", found.name);

@@ -3,7 +3,7 @@ import type { StoredPacket } from "@uprise/contract";
 import type { Packet } from "@uprise/core";
 import { gramsText, moneyText } from "@uprise/core/page";
 import { repriced } from "@uprise/core/page-live";
-import { format } from "date-fns";
+import { format } from "date-fns/format";
 import { useRef, useState } from "react";
 import { Failed, Loading } from "../../ui/state";
 import { newId, wire } from "../wire/client";

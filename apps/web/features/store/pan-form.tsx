@@ -1,6 +1,5 @@
-import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { ownPanSchema, type VesselInput } from "@uprise/contract";
+import type { VesselInput } from "@uprise/contract";
 import type { OwnShape, Vessel } from "@uprise/core";
 import { fillVessel, ownShapes, vesselOfShape } from "@uprise/core/page-bench";
 import { materials } from "@uprise/core/page";
@@ -14,6 +13,7 @@ import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
+import { byContract } from "./by-contract";
 
 const shapeName: Record<OwnShape, string> = { rectangular: "Box", round: "Round", ring: "Ring", muffin: "Cups" };
 const words = (value: string): string => value.replace(/-/g, " ").replace(/^./, (c) => c.toUpperCase());
@@ -24,7 +24,7 @@ export function PanForm({ onDone }: { onDone: () => void }) {
   const queries = useQueryClient();
   const id = useRef(newId());
   const { control, handleSubmit, setValue } = useForm<VesselInput>({
-    resolver: zodResolver(ownPanSchema),
+    resolver: byContract("ownPanSchema"),
     defaultValues: { name: "", vessel: { shape: "rectangular", material: "light-metal", lining: "greased" } },
   });
   const vessel = useWatch({ control, name: "vessel" }) as Vessel;

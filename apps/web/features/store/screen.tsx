@@ -1,6 +1,5 @@
 import type { Ingredient, Vessel } from "@uprise/core";
 import { fillVessel } from "@uprise/core/page-bench";
-import { searchIngredients } from "@uprise/core";
 import { type Href, useRouter } from "expo-router";
 import { useMemo, useState } from "react";
 import { FlatList, ScrollView, StyleSheet, View } from "react-native";
@@ -25,6 +24,7 @@ import { useIngredients, useKitchen, useVessels } from "../wire/queries";
 import { SettingsShelf } from "./settings";
 import { TakenOffNotice } from "./taken-off";
 import { useTakeOff } from "./use-shelf-writes";
+import { useSearch } from "../wire/use-search";
 
 const shelves = ["ingredients", "packets", "pans", "ovens", "devices", "copies", "access", "settings"] as const;
 export type ShelfName = (typeof shelves)[number];
@@ -87,10 +87,9 @@ function Ingredients() {
   const [q, setQ] = useState("");
   const [open, setOpen] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
-  const found = useMemo(
-    () => (q.trim() === "" ? [...shelf.all()].sort((a, b) => a.name.localeCompare(b.name)) : searchIngredients(q, shelf, 100)),
-    [q, shelf],
-  );
+  const searched = useSearch(q, shelf, 100);
+  const sorted = useMemo(() => [...shelf.all()].sort((a, b) => a.name.localeCompare(b.name)), [shelf]);
+  const found = q.trim() === "" ? sorted : searched;
   const removal = (id: string): (() => void) | undefined => {
     const stored = own.get(id);
     if (!stored) return undefined;

@@ -1,5 +1,3 @@
-import type { Formula } from "@uprise/core";
-
 /** Every key under which an answer is kept, with all that the answer depends on. `all` forgets a whole kind. */
 export const keys = {
   formulas: { all: ["formulas"] as const, list: (q: string) => ["formulas", "list", q] as const },
@@ -7,6 +5,7 @@ export const keys = {
   versions: { of: (id: string) => ["versions", id] as const },
   book: { all: ["book"] as const, of: (ids: readonly string[]) => ["book", ...ids] as const },
   ingredients: { all: ["ingredients"] as const },
+  pantry: { all: ["pantry"] as const },
   vessels: { all: ["vessels"] as const },
   trials: { all: ["trials"] as const },
   trial: { of: (id: string) => ["trial", id] as const },
@@ -27,19 +26,4 @@ export const keys = {
   plans: { all: ["plans"] as const },
   plan: { of: (id: string) => ["plan", id] as const },
   planned: { of: (day: unknown) => ["planned", day] as const },
-  proposals: {
-    of: (formula: Formula, kitchen: string, replace: string | null, avoid: readonly string[]) =>
-      [
-        "proposals",
-        replace,
-        avoid,
-        kitchen,
-        formula.kind,
-        formula.measures,
-        formula.lines,
-        formula.vessel,
-        formula.oven,
-        formula.process,
-      ] as const,
-  },
 };

@@ -1,9 +1,8 @@
 import { hashKey, type QueryClient, useQueryClient } from "@tanstack/react-query";
-import { storedFormulaSchema } from "@uprise/contract";
 import { useCallback, useEffect, useState } from "react";
 import { dropWrite, hearWrites, keepWrite, type KeptWrite, sendWrites, waitingWrites, type WriteEnd } from "../../device/writes";
 import { hear } from "./changes";
-import { sendKept, WireError } from "./client";
+import { isStoredFormula, sendKept, WireError } from "./client";
 
 const AGAIN_MS = 5000;
 
@@ -57,7 +56,7 @@ async function sendOne(queries: QueryClient, write: KeptWrite): Promise<WriteEnd
     if (error.status === 412 && isThere(error.problem?.current, write.body)) return { ended: "arrived" };
     if (error.status === 412) {
       hear(queries, { what, id });
-      const theirs = storedFormulaSchema.safeParse(error.problem?.current).success;
+      const theirs = isStoredFormula(error.problem?.current);
       return { ended: "refused", why: "Somebody saved a newer one meanwhile. Both are kept: open it and choose.", ...(theirs && id ? { to: `/bench/${id}` } : {}) };
     }
     return { ended: "refused", why: error.message };

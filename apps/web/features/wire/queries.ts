@@ -1,9 +1,10 @@
 import { type QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { FormulaSummary, OvenProfile, StoredFormula, StoredOven, StoredVessel } from "@uprise/contract";
-import type { Book, BookEntry, Formula, Kitchen, NamedVessel } from "@uprise/core";
-import { bookEntryOf, nestedIds, noBook, vesselLibrary } from "@uprise/core/page";
-import { shelfWith } from "@uprise/core";
+import type { Book, BookEntry, Formula, Kitchen, NamedVessel, Ingredient, Shelf } from "@uprise/core";
+import { bookEntryOf, nestedIds, vesselLibrary } from "@uprise/core/page";
 import { useMemo } from "react";
+import { ask } from "../../device/workers";
+import type { KitchenData } from "../../workers/tasks";
 import { wire, WireError } from "./client";
 import { keys } from "./keys";
 
@@ -85,7 +86,7 @@ const profilesOf = (stored: readonly StoredOven[]): ReadonlyMap<string, OvenProf
   new Map(stored.map((entry) => [entry.id, entry.oven]));
 
 /** Every formula that these ids name, and those that they name in turn. One that is gone is left out; no answer is an error. */
-async function readBook(ids: readonly string[], signal: AbortSignal): Promise<Map<string, BookEntry>> {
+async function readBook(ids: readonly string[], shelf: Shelf, signal: AbortSignal): Promise<Map<string, BookEntry>> {
   const entries = new Map<string, BookEntry>();
   let wanted = [...ids];
   while (wanted.length > 0) {
@@ -99,7 +100,7 @@ async function readBook(ids: readonly string[], signal: AbortSignal): Promise<Ma
     );
     const next = found.flatMap((stored) => {
       if (!stored) return [];
-      const entry = bookEntryOf(stored.formula);
+      const entry = bookEntryOf(stored.formula, shelf);
       entries.set(stored.id, entry);
       return nestedIds(entry.lines);
     });
@@ -108,48 +109,65 @@ async function readBook(ids: readonly string[], signal: AbortSignal): Promise<Ma
   return entries;
 }
 
-/** The kitchen with all that is known of its ovens. */
-export type KitchenHere = Omit<Kitchen, "ovens"> & { ovens: ReadonlyMap<string, OvenProfile> };
+/** The kitchen with all that is known of its ovens, and as plain data for a worker. */
+export type KitchenHere = Omit<Kitchen, "ovens"> & { ovens: ReadonlyMap<string, OvenProfile>; data: KitchenData };
 
 export interface KitchenState {
   kitchen: KitchenHere;
-  /** Changes whenever something in the kitchen does. */
-  stamp: string;
   /** Until it is ready, only what ships with Uprise is known. */
   state: "loading" | "failed" | "ready";
   error: string | null;
   retry: () => void;
 }
 
+/** What ships with Uprise, from the worker that has it. */
+const usePantry = () =>
+  useQuery({
+    queryKey: keys.pantry.all,
+    queryFn: () => ask("pantry"),
+    staleTime: Infinity,
+    gcTime: Infinity,
+    networkMode: "always",
+  });
+
+/** What ships, and a kitchen's own before it. */
+function shelfFrom(pantry: readonly Ingredient[], own: readonly Ingredient[]): Shelf {
+  const mine = new Map(own.map((entry) => [entry.id, entry]));
+  const all = [...own, ...pantry.filter(({ id }) => !mine.has(id))];
+  const byId = new Map(all.map((entry) => [entry.id, entry]));
+  return { get: (id) => byId.get(id), all: () => all, own };
+}
+const none: readonly never[] = [];
+
 const idsIn = (formula: Formula | null): string[] =>
   formula ? nestedIds([...formula.lines, ...(formula.parts ?? []).flatMap((part) => part.additions)]).sort() : [];
 
 /** The kitchen that a formula is opened in: shelf, ovens, and the formulas that it holds. */
 export function useKitchen(formula: Formula | null): KitchenState {
-  const own = useIngredients();
+  const pantry = usePantry();
+  const stored = useIngredients();
   const ovens = useStoredOvens();
   const ids = idsIn(formula);
+  const own = useMemo(() => (stored.data ?? none).map((entry) => entry.ingredient), [stored.data]);
+  const shelf = useMemo(() => shelfFrom(pantry.data ?? none, own), [pantry.data, own]);
   const book = useQuery({
     queryKey: keys.book.of(ids),
-    queryFn: ({ signal }) => readBook(ids, signal),
-    enabled: ids.length > 0,
+    queryFn: ({ signal }) => readBook(ids, shelf, signal),
+    enabled: ids.length > 0 && pantry.data !== undefined,
     staleTime: MINUTE_MS / 2,
   });
   const measures = formula?.measures ?? "us";
-  const kitchen = useMemo(() => {
-    const find: Book = book.data ? (id) => book.data.get(id) : noBook;
-    return {
-      shelf: shelfWith((own.data ?? []).map((entry) => entry.ingredient)),
-      book: find,
-      ovens: profilesOf(ovens.data ?? []),
-      measures,
-    };
-  }, [own.data, ovens.data, book.data, measures]);
-  const parts = [own, ovens, ...(ids.length > 0 ? [book] : [])];
+  const kitchen = useMemo((): KitchenHere => {
+    const entries = [...(book.data ?? [])];
+    const find: Book = (id) => book.data?.get(id);
+    const profiles = profilesOf(ovens.data ?? none);
+    const known = [...profiles].map(([id, { biasK, swingK }]): KitchenData["ovens"][number] => [id, { biasK, swingK }]);
+    return { shelf, book: find, ovens: profiles, measures, data: { own, entries, ovens: known, measures } };
+  }, [shelf, own, ovens.data, book.data, measures]);
+  const parts = [pantry, stored, ovens, ...(ids.length > 0 ? [book] : [])];
   const failed = parts.find((part) => part.isError && part.data === undefined);
   return {
     kitchen,
-    stamp: parts.map((part) => part.dataUpdatedAt).join("-"),
     state: failed ? "failed" : parts.some((part) => part.isPending) ? "loading" : "ready",
     error: failed?.error?.message ?? null,
     retry: () => void Promise.all(parts.filter((part) => part.isError).map((part) => part.refetch())),

@@ -1,6 +1,5 @@
-import { type Problem, planSchema, problemSchema } from "@uprise/contract";
+import type { Problem } from "@uprise/contract";
 import type { Plan } from "@uprise/core";
-import { z } from "zod";
 import { tabId } from "../../device/tab";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
@@ -28,18 +27,20 @@ const told = async (): Promise<Record<string, string>> => ({ "x-uprise-tab": awa
 /** Nothing is waited for longer than this, ms. */
 const LIMIT_MS = 15_000;
 
+/** The problem that an answer tells of, where it tells of one. */
+export const problemIn = (json: unknown): Problem | undefined =>
+  typeof json === "object" && json !== null && "type" in json && "status" in json ? (json as Problem) : undefined;
+
 interface Sent {
+  /** What is sent, or the promise of it: it may have to be checked first. */
   body?: unknown;
   version?: number;
   signal?: AbortSignal | undefined;
 }
 
-export async function send<S extends z.ZodType>(
-  schema: S | null,
-  method: string,
-  path: string,
-  { body, version, signal }: Sent = {},
-): Promise<z.infer<S>> {
+/** A call with its answer, which is the server's own and of the same build; `T` says what it is by the contract. */
+export async function send<T>(method: string, path: string, { body: given, version, signal }: Sent = {}): Promise<T> {
+  const body = await given;
   const limit = new AbortController();
   const timer = setTimeout(() => limit.abort(), LIMIT_MS);
   const stop = (): void => limit.abort();
@@ -64,15 +65,12 @@ export async function send<S extends z.ZodType>(
       }
     })();
     if (!response.ok) {
-      const parsed = problemSchema.safeParse(json);
-      const problem = parsed.success ? parsed.data : undefined;
+      const problem = problemIn(json);
       if (response.status === 401 && !path.startsWith("/api/session") && !path.startsWith("/api/recover")) onLocked();
       throw new WireError(response.status, refusalWords(response.status, problem), problem);
     }
-    if (schema === null) return undefined as z.infer<S>;
-    const answer = schema.safeParse(json);
-    if (!answer.success) throw new WireError(0, notUnderstood);
-    return answer.data as z.infer<S>;
+    if (json === undefined) throw new WireError(0, notUnderstood);
+    return json as T;
   } catch (error) {
     // Whoever asked has gone: this is no fault to be told.
     if (signal?.aborted) throw error;
@@ -92,7 +90,7 @@ export async function raw(path: string, init: RequestInit): Promise<Response> {
   });
   if (response.ok) return response;
   if (response.status === 401) onLocked();
-  const problem = problemSchema.safeParse(await response.json().catch(() => undefined)).data;
+  const problem = problemIn(await response.json().catch(() => undefined));
   throw new WireError(response.status, refusalWords(response.status, problem), problem);
 }
 
@@ -107,33 +105,32 @@ export const sendKept = ({
   path: string;
   body: unknown;
   version?: number | undefined;
-}): Promise<unknown> => send(null, method, path, { body, ...(version === undefined ? {} : { version }) });
+}): Promise<unknown> => send<unknown>(method, path, { body, ...(version === undefined ? {} : { version }) });
 
-export const toldPlanSchema = z.object({
-  progress: z.number().optional(),
-  plan: planSchema.optional(),
-  problem: problemSchema.optional(),
-});
+interface ToldPlan {
+  progress?: number;
+  plan?: Plan;
+  problem?: Problem;
+}
 
 /** A call whose answer is told as a stream of events, the last of which is the plan or why there is none. */
 export async function sendTold(
-  schema: typeof toldPlanSchema,
   path: string,
-  body: unknown,
+  body: Promise<unknown>,
   signal: AbortSignal | undefined,
-  onTold: (told: z.infer<typeof toldPlanSchema>) => void,
+  onTold: (told: ToldPlan) => void,
 ): Promise<Plan> {
   const response = await fetch(path, {
     method: "POST",
     headers: { "content-type": "application/json", accept: "text/event-stream" },
-    body: JSON.stringify(body),
+    body: JSON.stringify(await body),
     ...(signal ? { signal } : {}),
   }).catch((error: unknown) => {
     if (signal?.aborted) throw error;
     throw new WireError(0, noAnswer);
   });
   if (!response.ok || !response.body) {
-    const problem = problemSchema.safeParse(await response.json().catch(() => undefined)).data;
+    const problem = problemIn(await response.json().catch(() => undefined));
     throw new WireError(response.status, refusalWords(response.status, problem), problem);
   }
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
@@ -150,12 +147,11 @@ export async function sendTold(
     for (const event of events) {
       const data = /^data: (.*)$/m.exec(event)?.[1];
       if (data === undefined) continue;
-      const told = schema.safeParse(JSON.parse(data));
-      if (!told.success) throw new WireError(0, notUnderstood);
-      if (told.data.problem)
-        throw new WireError(told.data.problem.status, refusalWords(told.data.problem.status, told.data.problem), told.data.problem);
-      if (told.data.plan) return told.data.plan;
-      onTold(told.data);
+      const told = JSON.parse(data) as ToldPlan;
+      const { problem, plan } = told;
+      if (problem) throw new WireError(problem.status, refusalWords(problem.status, problem), problem);
+      if (plan) return plan;
+      onTold(told);
     }
   }
 }

@@ -16,7 +16,8 @@ const items = resolve(
   ].map(([ingredientId, grams]) => ({
     ingredientId: String(ingredientId),
     grams: Number(grams),
-  })), builtInShelf,
+  })),
+  builtInShelf,
 );
 const { gas } = liftOf(items, {});
 const material = materialOf(items);
@@ -49,10 +50,13 @@ describe("a batter that stands", () => {
 
 test("the material of a batter: water by its table, sugar per kilogram of water, volume as of its parts", () => {
   const syrup = materialOf(
-    resolve([
-      { ingredientId: "white-sugar", grams: 342.3 },
-      { ingredientId: "water", grams: 1000 },
-    ], builtInShelf),
+    resolve(
+      [
+        { ingredientId: "white-sugar", grams: 342.3 },
+        { ingredientId: "water", grams: 1000 },
+      ],
+      builtInShelf,
+    ),
   );
   expect(syrup.sugarMolality).toBeCloseTo(1, 1);
   expect(syrup.water + syrup.dry).toBeCloseTo(1, 12);

@@ -99,7 +99,10 @@ describe("places to meet", () => {
     ],
   ];
   test.each(cases)("%s", (_, lines, words, method) => {
-    const items = resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
+    const items = resolve(
+      lines.map(([ingredientId, grams]) => ({ ingredientId, grams })),
+      builtInShelf,
+    );
     expect(words).toContain(consistencyOf(stiffnessOf(items, method)));
   });
   test("more water never makes a batter stiffer", () => {
@@ -107,11 +110,14 @@ describe("places to meet", () => {
       fc.property(fc.double({ min: 60, max: 400, noNaN: true }), fc.double({ min: 1, max: 100, noNaN: true }), (water, more) => {
         const at = (w: number) =>
           stiffnessOf(
-            resolve([
-              { ingredientId: "sorghum-flour", grams: 200 },
-              { ingredientId: "xanthan", grams: 1 },
-              { ingredientId: "water", grams: w },
-            ], builtInShelf),
+            resolve(
+              [
+                { ingredientId: "sorghum-flour", grams: 200 },
+                { ingredientId: "xanthan", grams: 1 },
+                { ingredientId: "water", grams: w },
+              ],
+              builtInShelf,
+            ),
             undefined,
           );
         expect(at(water + more)).toBeLessThanOrEqual(at(water) + 1e-9);

@@ -1,6 +1,6 @@
 import { type SimulateOptions, simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation-schema";
-import { type Analysis, type BakedAnalysis, type Depth, readings, ready } from "./readings";
+import { type Analysis, type BakedAnalysis, type Depth, type Glance, readings, ready } from "./readings";
 import { CoreError } from "../errors";
 import type { AnalyseInput } from "../formula/open";
 import { builtInShelf } from "../pantry/catalogue";
@@ -43,6 +43,12 @@ export function analyse(
       return { ...readings(input, shelf, depth === "ways"), unbaked: error.message };
     throw error;
   }
+}
+
+/** What a list shows of a formula: the bench's own numbers, fine. Errors as in `readings`. */
+export function glance(input: AnalyseInput, shelf: Shelf = builtInShelf): Glance {
+  const { given, open, final, recipe, lift, body, fill, bake, findings } = analyse(input, shelf, { frames: 0 }, "findings");
+  return { given, open, final, ...(recipe ? { recipe } : {}), lift, body, fill, bake, findings };
 }
 
 /** The bake of a formula as it goes on in oven, tin and rack. Errors as in `readings`. */

@@ -29,6 +29,10 @@ export const findingIds = [
 ] as const;
 // prettier-ignore
 export type FindingId = (typeof findingIds)[number];
+const ofTheOven = new Set<FindingId>(["core-late", "oven-too-cool", "top-sinks", "recipe-differs", "temperature-mismatch"]);
+/** Whether a finding is of the bake, and not of what is on the sheet. */
+export const isOfTheOven = ({ id }: { id: FindingId }): boolean => ofTheOven.has(id);
+
 /** The limits at which something deserves a word. Reason and source of each in docs/science/findings.md. */
 export const findingLimits = {
   /** Unmet soda as a share of the batter: tasted, and plainly soapy. */

@@ -59,6 +59,20 @@ export const analysisSchema = z.object({
   findings: z.array(findingSchema),
 });
 export type Analysis = z.infer<typeof analysisSchema>;
+/** What a list shows of a formula: its four instruments and what is found. */
+export const glanceSchema = analysisSchema.pick({
+  given: true,
+  open: true,
+  final: true,
+  recipe: true,
+  lift: true,
+  body: true,
+  fill: true,
+  bake: true,
+  findings: true,
+});
+export type Glance = z.infer<typeof glanceSchema>;
+
 /** The same with its bake. */
 export type BakedAnalysis = Analysis & { fill: BakedFill; bake: Bake; race: Race };
 

@@ -12,7 +12,11 @@ import { batterSugar, capacityOf, drunkBy, freeWaterOf, waterGiven } from "./wat
 import { isInclusion } from "../pantry/pieces";
 
 type Lines = [id: string, grams: number][];
-const items = (...lines: Lines) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
+const items = (...lines: Lines) =>
+  resolve(
+    lines.map(([ingredientId, grams]) => ({ ingredientId, grams })),
+    builtInShelf,
+  );
 const thing = (id: string) => ingredientOf(builtInShelf, id);
 const water = thing("water");
 const batter: Lines = [

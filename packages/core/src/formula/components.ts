@@ -82,11 +82,7 @@ const nameOf = (line: InputLine, shelf: Shelf): string =>
  * The lines of a formula as batter, components and what is open; nothing weighs twice and nothing is lost but what is left out. Throws
  * `unknown-component` for a line in a component that is not there.
  */
-export function sortLines(
-  lines: readonly InputLine[],
-  components: readonly FormulaComponent[] = [],
-  shelf: Shelf,
-): Sorted {
+export function sortLines(lines: readonly InputLine[], components: readonly FormulaComponent[] = [], shelf: Shelf): Sorted {
   const byId = new Map(components.map((component) => [component.id, component]));
   const asides = new Map<string, AsideOf>();
   for (const component of components) if (placeOf(component) !== "batter") asides.set(component.id, { component, lines: [] });

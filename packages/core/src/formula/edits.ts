@@ -175,6 +175,9 @@ const appliers: Appliers = {
   "remove-from-part": (formula, { partId: id, lineId: gone }) =>
     changePart(formula, id, (part) => ({ ...part, additions: part.additions.filter((line) => line.id !== gone) })),
 };
+/** Whether an edit is one that this program knows. */
+export const isEdit = (edit: string): edit is Edit["edit"] => edit in appliers;
+
 /**
  * The formula with an edit in it; the old one stays as it was. An edit of a line or part that is gone changes nothing, so that edits can be
  * applied again on another version. Limits of fields are not checked here: a draft may be at fault until it is saved (`faultsIn`).

@@ -30,11 +30,14 @@ test("scaling is linear in every amount of the batch and leaves the percentages 
 
 test("the flour and starch add up to a hundred per cent", () => {
   const batch = batchOf(
-    resolve([
-      { ingredientId: "sorghum-flour", grams: 150 },
-      { ingredientId: "tapioca-starch", grams: 50 },
-      { ingredientId: "water", grams: 160 },
-    ], builtInShelf),
+    resolve(
+      [
+        { ingredientId: "sorghum-flour", grams: 150 },
+        { ingredientId: "tapioca-starch", grams: 50 },
+        { ingredientId: "water", grams: 160 },
+      ],
+      builtInShelf,
+    ),
   );
   expect(batch.flourG).toBe(200);
   expect(batch.bakersPercent.map((l) => l.percent)).toEqual([75, 25, 80]);

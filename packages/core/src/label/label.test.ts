@@ -22,7 +22,11 @@ import { nutritionOf } from "./nutrition";
 import { regions } from "./regions";
 import { activityOf, solutionActivity } from "./water-activity";
 
-const items = (parts: [string, number][]) => resolve(parts.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
+const items = (parts: [string, number][]) =>
+  resolve(
+    parts.map(([ingredientId, grams]) => ({ ingredientId, grams })),
+    builtInShelf,
+  );
 const exactly = (g: number) => ({ low: g, mid: g, high: g });
 const formula = (parts: [string, number][], kind: Formula["kind"] = "loaf"): Formula => ({
   ...beginKind(kind, "metric", 800),

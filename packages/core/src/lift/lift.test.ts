@@ -9,7 +9,11 @@ import { liftOf } from "./lift";
 import { gasOf, stagesOf } from "./gas";
 import { builtInShelf, powders } from "../pantry/catalogue";
 
-const items = (...lines: [string, number][]) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
+const items = (...lines: [string, number][]) =>
+  resolve(
+    lines.map(([ingredientId, grams]) => ({ ingredientId, grams })),
+    builtInShelf,
+  );
 const ledger = (...lines: [string, number][]) => ledgerOf(items(...lines));
 
 describe("stoichiometry by hand", () => {
@@ -272,36 +276,48 @@ describe("ranges", () => {
   test("a powder's soda and acid move together: more of it in grams leaves what is met as it is", () => {
     const spread = (ingredientId: string) =>
       ledgerOf(
-        resolve([
-          { ingredientId, grams: { low: 5, mid: 10, high: 15 } },
-          { ingredientId: "white-rice-flour", grams: 100 },
-        ], builtInShelf),
+        resolve(
+          [
+            { ingredientId, grams: { low: 5, mid: 10, high: 15 } },
+            { ingredientId: "white-rice-flour", grams: 100 },
+          ],
+          builtInShelf,
+        ),
       );
     const powder = spread("powder-aluminium-free").neutralised;
     // Half the powder to half as much again: its soda doubles and trebles, its ratio only knows its acids within a few percent.
     expect(powder.high - powder.low).toBeLessThan(0.25);
     const soda = ledgerOf(
-      resolve([
-        { ingredientId: "soda", grams: { low: 1, mid: 2, high: 3 } },
-        { ingredientId: "buttermilk", grams: 240 },
-      ], builtInShelf),
+      resolve(
+        [
+          { ingredientId: "soda", grams: { low: 1, mid: 2, high: 3 } },
+          { ingredientId: "buttermilk", grams: 240 },
+        ],
+        builtInShelf,
+      ),
     ).neutralised;
     expect(soda.high - soda.low).toBeGreaterThan(0.7);
   });
   test("3 g of salt and 2 g of soda in 300 g of water are a quarter of a mole a litre", () => {
-    const salted = resolve([
-      { ingredientId: "salt", grams: 3 },
-      { ingredientId: "soda", grams: 2 },
-    ], builtInShelf);
+    const salted = resolve(
+      [
+        { ingredientId: "salt", grams: 3 },
+        { ingredientId: "soda", grams: 2 },
+      ],
+      builtInShelf,
+    );
     expect(ionicStrength(salted, 300)).toBeCloseTo((51.3 + 23.8) / 300, 2);
   });
   test("a batter whose powder has hardly dissolved is less acid than when all has, and cream of tartar is there at once", () => {
     const batterOf = (id: string) => {
-      const items = resolve([
-        { ingredientId: "white-rice-flour", grams: 200 },
-        { ingredientId: "whole-milk", grams: 220 },
-        { ingredientId: id, grams: 10 },
-      ], builtInShelf);
+      const items = resolve(
+        [
+          { ingredientId: "white-rice-flour", grams: 200 },
+          { ingredientId: "whole-milk", grams: 220 },
+          { ingredientId: id, grams: 10 },
+        ],
+        builtInShelf,
+      );
       const { lift } = liftOf(items, {});
       return lift.batterPh - phOf(items, 200).batter;
     };

@@ -3,7 +3,11 @@ import { builtInShelf } from "../pantry/catalogue";
 import { resolve } from "../formula/resolve";
 import { meaningOf } from "./meaning";
 
-const items = (...lines: [string, number][]) => resolve(lines.map(([ingredientId, grams]) => ({ ingredientId, grams })), builtInShelf);
+const items = (...lines: [string, number][]) =>
+  resolve(
+    lines.map(([ingredientId, grams]) => ({ ingredientId, grams })),
+    builtInShelf,
+  );
 const flat = (ph: number) => ({ low: ph, mid: ph, high: ph });
 const textOf = (aspect: string, ph: number, ...lines: [string, number][]): string =>
   meaningOf(items(["white-rice-flour", 200], ...lines), flat(ph))

@@ -9,6 +9,10 @@ export interface Shelf {
   own?: readonly Ingredient[];
 }
 
+const none: readonly Ingredient[] = [];
+/** What of a shelf is the kitchen's own. */
+export const ownOf = ({ own = none }: Shelf): readonly Ingredient[] => own;
+
 /** The ingredient with that id. Throws `unknown-ingredient` with the nearest ids. */
 export function ingredientOf(shelf: Shelf, id: string, path = "ingredientId"): Ingredient {
   const found = shelf.get(id);

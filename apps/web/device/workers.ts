@@ -1,0 +1,167 @@
+import { wrap } from "comlink";
+import type { KitchenWorker } from "../workers/kitchen.worker";
+import type { Args, Fault, Outcome, Result, TaskName } from "../workers/tasks";
+
+/** The worker's file carries a hash of its content; the build says which. */
+const FILE = process.env["EXPO_PUBLIC_KITCHEN_WORKER"] ?? "/kitchen-worker.js";
+/** The longest that anything may take; what takes longer hangs. */
+export const LIMIT_MS = 20_000;
+/** A job whose answer nobody wants any more is ended when it has run for so long: a new worker is there sooner. */
+const ENDED_AFTER_MS = 1500;
+
+interface Job {
+  name: TaskName;
+  args: readonly unknown[];
+  done: (outcome: Outcome<TaskName>) => void;
+}
+interface Running {
+  channel: string;
+  job: Job | null;
+  since: number;
+  limit: ReturnType<typeof setTimeout>;
+}
+
+type Perform = <N extends TaskName>(name: N, args: Args<N>) => Outcome<N>;
+let local: Perform | null = null;
+/** Where there are no workers (tests in jsdom) the same functions run here. */
+export const runHere = (perform: Perform): void => {
+  local = perform;
+};
+/** The same functions, where there are no workers. */
+export const here = (): Perform | null => local;
+
+/**
+ * One worker with its queue. Each channel keeps only its newest job: what was asked before it and has not begun is dropped, and the answer of one that
+ * runs is dropped too. Jobs run one after the other. A worker that breaks or hangs is ended and told, and the next job gets a new one.
+ */
+class Hand {
+  private worker: { thread: Worker; perform: (name: TaskName, args: never) => Promise<unknown> } | null = null;
+  private waiting = new Map<string, Job>();
+  private running: Running | null = null;
+
+  ask<N extends TaskName>(channel: string, name: N, args: Args<N>, done: (outcome: Outcome<N>) => void): void {
+    this.cancel(channel);
+    this.waiting.set(channel, { name, args, done: done as Job["done"] });
+    this.next();
+  }
+
+  /** Forgets a channel: nothing more will come of it. */
+  cancel(channel: string): void {
+    this.waiting.delete(channel);
+    const { running } = this;
+    if (running?.channel !== channel || !running.job) return;
+    running.job = null;
+    if (Date.now() - running.since > ENDED_AFTER_MS) this.broke(running, null);
+  }
+
+  /** Ends the thread as the browser might, for tests. */
+  kill(): void {
+    if (this.running) this.broke(this.running, { code: null, message: "The worker was ended." });
+    else this.end();
+  }
+
+  private next(): void {
+    if (this.running) return;
+    const first = this.waiting.entries().next().value;
+    if (!first) return;
+    const [channel, job] = first;
+    this.waiting.delete(channel);
+    const tooLong = { code: null, message: "This takes too long to compute and was stopped." };
+    const running: Running = {
+      channel,
+      job,
+      since: Date.now(),
+      limit: setTimeout(() => this.broke(running, tooLong), LIMIT_MS),
+    };
+    this.running = running;
+    if (local) {
+      setTimeout(() => this.answer(running, local?.(job.name, job.args as never) as Outcome<TaskName>), 0);
+      return;
+    }
+    const failed = (error: unknown): void =>
+      this.broke(running, {
+        code: null,
+        message: `This could not be computed: ${error instanceof Error ? error.message : String(error)}`,
+      });
+    try {
+      this.open()
+        .perform(job.name, job.args as never)
+        .then((outcome) => this.answer(running, outcome as Outcome<TaskName>), failed);
+    } catch (error) {
+      failed(error);
+    }
+  }
+
+  private open(): NonNullable<Hand["worker"]> {
+    if (this.worker) return this.worker;
+    const thread = new Worker(FILE);
+    thread.onerror = (event) => {
+      event.preventDefault();
+      if (this.running) this.broke(this.running, { code: null, message: "This could not be computed: its worker did not start." });
+    };
+    const remote = wrap<KitchenWorker>(thread);
+    this.worker = { thread, perform: (name, args) => remote.perform(name, args) as Promise<unknown> };
+    return this.worker;
+  }
+
+  private end(): void {
+    this.worker?.thread.terminate();
+    this.worker = null;
+  }
+
+  /** The worker is of no use any more: it is ended, what it was at is told, and the queue goes on with a new one. */
+  private broke(running: Running, fault: Fault | null): void {
+    if (this.running !== running) return;
+    this.end();
+    this.answer(running, { fault: fault ?? { code: null, message: "Nobody waits for it any more." } });
+  }
+
+  private answer(running: Running, outcome: Outcome<TaskName>): void {
+    if (this.running !== running) return;
+    clearTimeout(running.limit);
+    this.running = null;
+    try {
+      running.job?.done(outcome);
+    } finally {
+      this.next();
+    }
+  }
+}
+
+/** Reading, judging and the first bake, while one types; and what takes its time: fine bakes, ways out, papers. */
+const hands = { quick: new Hand(), oven: new Hand() };
+export type HandName = keyof typeof hands;
+
+const inOven = new Set<TaskName>(["ways", "simulate", "runs", "draw", "paper", "balance", "swap", "split", "label", "slice", "measure-slice"]); // prettier-ignore
+const handFor = (name: TaskName, args: readonly unknown[]): Hand =>
+  hands[inOven.has(name) || (name === "bake" && args[2] === "fine") ? "oven" : "quick"];
+
+export const killOven = (): void => hands.oven.kill();
+
+/** What a task came to, or why it came to nothing. */
+export class TaskError extends Error {
+  constructor(readonly fault: Fault) {
+    super(fault.message);
+  }
+}
+
+/** Asks on a channel, where the newest question counts; the returned function takes it back. */
+export function askOn<N extends TaskName>(
+  channel: string,
+  name: N,
+  args: Args<N>,
+  done: (outcome: Outcome<N>) => void,
+): () => void {
+  const hand = handFor(name, args);
+  hand.ask(channel, name, args, done);
+  return () => hand.cancel(channel);
+}
+
+let count = 0;
+/** Asks once. Rejects with a `TaskError`. */
+export const ask = <N extends TaskName>(name: N, ...args: Args<N>): Promise<Result<N>> =>
+  new Promise((resolve, reject) => {
+    askOn(`once ${++count}`, name, args, (outcome) =>
+      "result" in outcome ? resolve(outcome.result) : reject(new TaskError(outcome.fault)),
+    );
+  });
