@@ -129,7 +129,7 @@ test("the worker in the browser and the core in Node give the same bake to 1e-9"
   const here = simulateStart(start, massSpread);
   const page = await kitchen.open("/store");
   const kept = await (await fetch(`${kitchen.url}/service-worker.js`)).text();
-  const file = /\/bake-worker\.[0-9a-f]{12}\.js/.exec(kept)?.[0] ?? "";
+  const file = /\/kitchen-worker\.[0-9a-f]{12}\.js/.exec(kept)?.[0] ?? "";
   const there = await page.evaluate(
     ({ job, from }) =>
       new Promise<Simulation>((done, fail) => {

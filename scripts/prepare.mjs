@@ -170,17 +170,17 @@ export function installChromium() {
 }
 
 const PUBLIC = "apps/web/public";
-const isWorker = (name) => /^bake-worker(?:\.[0-9a-f]+)?\.js$/.test(name);
+const isWorker = (name) => /^(?:kitchen|bake)-worker(?:\.[0-9a-f]+)?\.js$/.test(name);
 
 /**
- * The bake's worker, by esbuild into public/: Metro's own worker chunks and its tree shaking do not go together. Its name carries a hash of
+ * The workers' one script, by esbuild into public/: Metro's own worker chunks and its tree shaking do not go together. Its name carries a hash of
  * its content, so that a page and its worker are always of one build; `plain` leaves the hash out, for development.
  */
 export function buildWorker(plain = false) {
-  const outfile = join(PUBLIC, "bake-worker.js");
+  const outfile = join(PUBLIC, "kitchen-worker.js");
   for (const name of readdirSync(PUBLIC)) if (isWorker(name)) rmSync(join(PUBLIC, name));
   run(join(process.cwd(), "node_modules/.bin/esbuild"), [
-    "apps/web/workers/bake.worker.ts",
+    "apps/web/workers/kitchen.worker.ts",
     "--bundle",
     "--minify",
     "--format=iife",
@@ -188,10 +188,10 @@ export function buildWorker(plain = false) {
     "--log-level=error",
     `--outfile=${outfile}`,
   ]);
-  if (plain) return "/bake-worker.js";
+  if (plain) return "/kitchen-worker.js";
   const hash = createHash("sha256").update(readFileSync(outfile)).digest("hex").slice(0, 12);
-  renameSync(outfile, join(PUBLIC, `bake-worker.${hash}.js`));
-  return `/bake-worker.${hash}.js`;
+  renameSync(outfile, join(PUBLIC, `kitchen-worker.${hash}.js`));
+  return `/kitchen-worker.${hash}.js`;
 }
 
 /** The service worker, with a list of every file of the build that the application may need without a network. */
@@ -238,7 +238,7 @@ export async function build() {
     const result = spawnSync(expo, ["export", "--platform", "web", "--output-dir", "dist"], {
       cwd: "apps/web",
       encoding: "utf8",
-      env: { ...process.env, EXPO_NO_TELEMETRY: "1", EXPO_OFFLINE: "1", CI: "1", EXPO_PUBLIC_BAKE_WORKER: worker },
+      env: { ...process.env, EXPO_NO_TELEMETRY: "1", EXPO_OFFLINE: "1", CI: "1", EXPO_PUBLIC_KITCHEN_WORKER: worker },
     });
     if (result.status !== 0)
       throw new Error(`expo export ended with ${result.status ?? result.signal}\n${result.stdout}\n${result.stderr}`);

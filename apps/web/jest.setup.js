@@ -5,3 +5,6 @@ globalThis.ResizeObserver ??= class {
   unobserve() {}
   disconnect() {}
 };
+
+/** There are no workers in jsdom: what they do is done in the page. */
+require("./device/workers").runHere(require("./workers/tasks").perform);

@@ -30,6 +30,6 @@ config.resolver.resolveRequest = (context, name, platform) =>
     : context.resolveRequest(context, name, platform);
 
 /** The worker's name is written into the script that starts it; what was kept from a build with another worker would ask for one that is gone. */
-config.cacheVersion = process.env.EXPO_PUBLIC_BAKE_WORKER ?? "";
+config.cacheVersion = process.env.EXPO_PUBLIC_KITCHEN_WORKER ?? "";
 
 module.exports = config;

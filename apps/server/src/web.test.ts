@@ -14,7 +14,7 @@ beforeAll(async () => {
   const web = join(folder, "web");
   mkdirSync(join(web, "_expo/static/js/web"), { recursive: true });
   writeFileSync(join(web, "index.html"), "<!doctype html><title>Uprise</title>");
-  writeFileSync(join(web, "bake-worker.js"), script);
+  writeFileSync(join(web, "kitchen-worker.js"), script);
   writeFileSync(join(web, "_expo/static/js/web/entry-0a1b.js"), script);
   writeFileSync(join(web, "_expo/static/js/web/entry-0a1b.js.br"), brotliCompressSync(script));
   app = await buildApp({ port: 0, host: "127.0.0.1", dataFolder: join(folder, "data"), demo: false, webFolder: web });
@@ -37,7 +37,7 @@ test("hashed files are kept for a year and come pressed to those who take it", a
 });
 
 test("pages and the worker, whose names stay, are asked for each time", async () => {
-  for (const url of ["/", "/bake-worker.js"]) {
+  for (const url of ["/", "/kitchen-worker.js"]) {
     const answer = await app.inject({ url });
     expect([url, answer.statusCode, answer.headers["cache-control"]]).toEqual([url, 200, "no-cache"]);
   }

@@ -24,7 +24,7 @@ interface Running {
 type Perform = <N extends TaskName>(name: N, args: Args<N>) => Outcome<N>;
 let local: Perform | null = null;
 /** Where there are no workers (tests in jsdom) the same functions run here. */
-export const runHere = (perform: Perform): void => {
+export const runHere = (perform: Perform | null): void => {
   local = perform;
 };
 /** The same functions, where there are no workers. */

@@ -3,13 +3,11 @@ import {
   brownWord,
   builtInShelf,
   openFormula,
-  ready,
   simulate,
   type Formula,
-  type Ready,
   type Simulation,
 } from "@uprise/core";
-import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
+import { act, fireEvent, render, renderHook, screen } from "@testing-library/react";
 import { ThemeProvider } from "../../theme/theme";
 import { Slider } from "../../ui/slider";
 import { BakeSection } from "../instruments/bake-section";
@@ -17,9 +15,7 @@ import { bakeSentence, clock, momentSentence, sampleAt, secondsIn } from "../ins
 import { drawingsOf } from "../../workers/isotherms";
 import { BakePlayer } from "./bake-player";
 import { ManyRuns } from "./many-runs";
-import { LIMIT_MS } from "./oven-worker";
 import { useBaked } from "./use-baked";
-import { useSimulation } from "./use-simulation";
 import { WhatIf } from "./what-if";
 
 const formula: Formula = {
@@ -44,44 +40,23 @@ const formula: Formula = {
 };
 const input = openFormula(formula, bareKitchen);
 const loaf = simulate(input, builtInShelf, { spread: 0.12, frames: 12 });
-const at150 = ready({ ...input, oven: { celsius: 151 } });
-const quick = { spread: 0, frames: 0, withoutCooling: true };
-const at = (celsius: number): Ready => ready({ ...input, oven: { celsius } });
-
-/** A worker that answers when it is told to. */
-class HandWorker {
-  static made: HandWorker[] = [];
-  static ended = 0;
-  onmessage: ((event: { data: unknown }) => void) | null = null;
-  onerror: ((event: { preventDefault: () => void }) => void) | null = null;
-  jobs: { job: number; task: { start: { oven: { celsius: number } } } }[] = [];
-  constructor(readonly url: string) {
-    HandWorker.made.push(this);
-  }
-  postMessage(job: HandWorker["jobs"][number]): void {
-    this.jobs.push(job);
-  }
-  terminate(): void {
-    HandWorker.ended++;
-  }
-  answer(simulation: Partial<Simulation>): void {
-    const job = this.jobs.at(-1);
-    act(() => this.onmessage?.({ data: { job: job?.job, result: simulation } }));
-  }
-  asked = (): number[] => this.jobs.map(({ task }) => task.start.oven.celsius);
-}
 
 describe("readings with a bake", () => {
-  test("stand at once as an estimate, then as the simulation; without a worker the same function runs in the page", async () => {
+  test("are the fine bake's when it is there, and the page computes none of it", () => {
     const make = () => input;
     const { result } = renderHook(() => useBaked(make, builtInShelf));
-    expect(result.current.analysis?.bake.method).toBe("estimate");
-    expect(result.current.baking).toBe(true);
-    await waitFor(() => expect(result.current.analysis?.bake.method).toBe("simulation"), { timeout: 40_000 });
-    expect(result.current.baking).toBe(false);
+    expect([result.current.analysis?.bake?.fidelity, result.current.baking]).toEqual(["fine", false]);
     expect(result.current.simulation?.reached).toBe(true);
-    expect(result.current.analysis?.bake.minutes.mid).toBeCloseTo(result.current.simulation?.done.mid ?? 0, 9);
-  }, 60_000);
+    expect(result.current.analysis?.bake?.minutes.mid).toBeCloseTo(result.current.simulation?.done.mid ?? 0, 9);
+    expect(result.current.analysis?.bake?.minutes.mid).toBeCloseTo(loaf.minutes, 6);
+  });
+  test("what cannot be baked is read all the same, and says why it is not baked", () => {
+    const soup = () => ({ ...input, lines: [{ ingredientId: "water", grams: 500 }] });
+    const { result } = renderHook(() => useBaked(soup, builtInShelf));
+    expect(result.current.analysis).toMatchObject({ bake: null, batch: { massG: 500 } });
+    expect([result.current.simulation, result.current.fault]).toEqual([null, null]);
+    expect(result.current.unbaked).toMatch(/100 % of this is water/);
+  });
   test("an empty sheet is no fault; a pan without a measure is one, and says which", () => {
     const empty = () => ({ ...input, lines: [] });
     const { result: nothing } = renderHook(() => useBaked(empty, builtInShelf));
@@ -89,81 +64,6 @@ describe("readings with a bake", () => {
     const panless = () => ({ ...input, vessel: { shape: "round" as const } });
     const { result: told } = renderHook(() => useBaked(panless, builtInShelf));
     expect(told.current.fault).toMatch(/diameterMm/);
-  });
-});
-
-describe("the worker of the oven", () => {
-  const { Worker: before } = globalThis as { Worker?: unknown };
-  beforeAll(() => void Object.assign(globalThis, { Worker: HandWorker }));
-  afterAll(() => void Object.assign(globalThis, { Worker: before }));
-
-  test("of many changes it bakes the one under way and the newest; answers come in order and say what they belong to", () => {
-    const starts = [160, 165, 170, 175].map(at);
-    const { result, rerender, unmount } = renderHook(({ of }: { of: Ready }) => useSimulation(of, quick), {
-      initialProps: { of: starts[0] as Ready },
-    });
-    for (const of of starts.slice(1)) rerender({ of });
-    const worker = HandWorker.made[0] as HandWorker;
-    expect([worker.url, worker.asked()]).toEqual(["/bake-worker.js", [160]]);
-    worker.answer({ minutes: 1 });
-    expect([result.current.simulation?.minutes, result.current.of === starts[0], result.current.pending]).toEqual([1, true, true]);
-    expect(worker.asked()).toEqual([160, 175]);
-    worker.answer({ minutes: 4 });
-    expect([result.current.simulation?.minutes, result.current.of === starts[3], result.current.pending]).toEqual([4, true, false]);
-    unmount();
-  });
-
-  test("a worker that does not start is told, and the next bake has a new one", () => {
-    const { result, rerender, unmount } = renderHook(({ of }: { of: Ready }) => useSimulation(of, quick), {
-      initialProps: { of: at(180) },
-    });
-    const worker = HandWorker.made.at(-1) as HandWorker;
-    expect(worker.asked().at(-1)).toBe(180);
-    act(() => worker.onerror?.({ preventDefault: () => undefined }));
-    expect(result.current.fault).toMatch(/worker did not start/);
-    expect([HandWorker.ended, HandWorker.made.length]).toEqual([1, 1]);
-    rerender({ of: at(185) });
-    const second = HandWorker.made.at(-1) as HandWorker;
-    expect([HandWorker.made.length, second.asked()]).toEqual([2, [185]]);
-    second.answer({ minutes: 9 });
-    expect([result.current.fault, result.current.simulation?.minutes]).toEqual([null, 9]);
-    unmount();
-  });
-
-  test("a worker that hangs is ended and told, the bake of another oven does not stand in, and the queue goes on", () => {
-    jest.useFakeTimers();
-    const first = renderHook(({ of }: { of: Ready }) => useSimulation(of, quick), { initialProps: { of: at(150) } });
-    const second = renderHook(() => useSimulation(at150, quick));
-    const ended = HandWorker.ended;
-    const hung = HandWorker.made.at(-1) as HandWorker;
-    hung.answer({ minutes: 3 });
-    first.rerender({ of: at(230) });
-    // The second channel is under way; it answers, and then the first one hangs.
-    hung.answer({ minutes: 5 });
-    expect(second.result.current.simulation?.minutes).toBe(5);
-    act(() => void jest.advanceTimersByTime(LIMIT_MS + 1));
-    expect(HandWorker.ended).toBe(ended + 1);
-    expect(first.result.current.fault).toMatch(/takes too long/);
-    expect([first.result.current.simulation, first.result.current.pending]).toEqual([null, false]);
-    first.rerender({ of: at(190) });
-    const fresh = HandWorker.made.at(-1) as HandWorker;
-    expect(fresh).not.toBe(hung);
-    fresh.answer({ minutes: 7 });
-    expect([first.result.current.fault, first.result.current.simulation?.minutes]).toEqual([null, 7]);
-    first.unmount();
-    second.unmount();
-    jest.useRealTimers();
-  });
-
-  test("a bake that fails leaves the estimate, marked as one", () => {
-    const make = () => input;
-    const { result, unmount } = renderHook(() => useBaked(make, builtInShelf));
-    const worker = HandWorker.made.at(-1) as HandWorker;
-    const job = worker.jobs.at(-1)?.job;
-    act(() => worker.onmessage?.({ data: { job, error: "no such luck" } }));
-    expect([result.current.unbaked, result.current.baking, result.current.simulation]).toEqual(["no such luck", false, null]);
-    expect(result.current.analysis?.bake.method).toBe("estimate");
-    unmount();
   });
 });
 
@@ -322,7 +222,7 @@ test("many runs stand as strokes on one line, and say between which minutes four
   const factors = Array.from({ length: 32 }, (_, k) => 0.8 + (0.4 * k) / 31);
   render(
     <ThemeProvider>
-      <ManyRuns factors={factors} minutes={50} width={320} />
+      <ManyRuns runs={{ factors, low: 0.84, high: 1.16 }} minutes={50} width={320} />
     </ThemeProvider>,
   );
   const drawing = screen.getByRole("img", { name: /^32 bakes/ });

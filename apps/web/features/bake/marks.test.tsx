@@ -49,7 +49,7 @@ describe("the marks of a bake", () => {
   });
   test("what it waits for is said beside its minutes", () => {
     const analysis = analyse(thin);
-    expect(analysis.bake.waitsFor).toBe("colour");
+    expect(analysis.bake?.waitsFor).toBe("colour");
     expect(sentenceOf("bake", analysis)).toMatch(/Set inside at \d+, it waits for its colour\./);
   });
   test("the line carries the words of what came, and where it is taken out", () => {

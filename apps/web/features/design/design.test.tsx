@@ -33,7 +33,7 @@ test("what is wished for is what is asked: kind, variant, pieces, lift, body, bi
   fireEvent.click(screen.getByRole("button", { name: "Scones" }));
   fireEvent.click(screen.getByRole("radio", { name: "Savoury" }));
   fireEvent.change(screen.getByLabelText("Pieces"), { target: { value: "8" } });
-  fireEvent.click(screen.getByRole("checkbox", { name: "Tapioca starch" }));
+  fireEvent.click(await screen.findByRole("checkbox", { name: "Tapioca starch" }));
   fireEvent.click(screen.getByText("What lifts and binds it, body, allergens"));
   fireEvent.click(screen.getByRole("radio", { name: "Soda and acid" }));
   fireEvent.click(screen.getByRole("radio", { name: "A soft dough" }));

@@ -1,11 +1,11 @@
-import { applyEdit, builtInShelf, type Edit, type Formula, type FormulaLine, ingredientOf } from "@uprise/core";
+import { applyEdit, builtInShelf, type Edit, type Formula, type FormulaLine, ingredientOf, faultsIn } from "@uprise/core";
 import type { StoredFormula } from "@uprise/contract";
 import { fireEvent, render, screen } from "@testing-library/react";
 import type { JSX } from "react";
 import { ThemeProvider } from "../../theme/theme";
 import { Findings } from "../balance/findings";
 import { AmountField } from "./amount-field";
-import { beginDraft, type Draft, draftFrom, draftReducer, faultsOfDraft, formulaOf, isDirty, keptOf, unsavedCount } from "./draft";
+import { beginDraft, type Draft, draftFrom, draftReducer, formulaOf, isDirty, keptOf, unsavedCount } from "./draft";
 import { roomFrom } from "./rooms";
 import { Stale } from "./stale";
 
@@ -83,7 +83,7 @@ describe("the draft", () => {
   ])("%s is kept as it was typed, and told where it stands", (_, edit, path, message) => {
     const again = draftFrom(overTheDevice(with_(edit)), stored) as Draft;
     expect(formulaOf(again)).toEqual(applyEdit(formula, edit));
-    expect([...faultsOfDraft(again)]).toEqual([[path, expect.stringMatching(message) as string]]);
+    expect([...faultsIn(formulaOf(again))]).toEqual([[path, expect.stringMatching(message) as string]]);
   });
   test.each([
     [null],

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import {
+import { type Analysis,
   analyse,
   applyEdit,
   bareKitchen,
@@ -22,7 +22,7 @@ import { FillRoom } from "../fill/room";
 import { LiftRoom } from "../lift/room";
 import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
-import type { KitchenHere } from "../wire/queries";
+import { bareHere } from "../wire/bare.fixture";
 
 // The charts come by a dynamic import, which Jest's virtual machine does not know; they are seen in the browser's journeys.
 jest.mock("react", () => ({ ...jest.requireActual<object>("react"), lazy: () => () => null }));
@@ -52,10 +52,7 @@ const analysis = analyse(input);
 const loaf = simulate(input, builtInShelf, { spread: 0.12, frames: 6 });
 const open = () => input;
 
-const kitchen: KitchenHere = {
-  ...bareKitchen,
-  ovens: new Map([["pier", { name: "Pier oven", modes: ["still"], biasK: -6, swingK: 9 }]]),
-};
+const kitchen = bareHere(new Map([["pier", { name: "Pier oven", modes: ["still" as const], biasK: -6, swingK: 9 }]]));
 /** The formula after the last edit that was asked for. */
 const after = (edit: jest.Mock): Formula => applyEdit(formula, edit.mock.calls.at(-1)?.[0] as Edit);
 
@@ -114,11 +111,11 @@ describe("the room of body", () => {
 });
 
 describe("the room of fill", () => {
-  const shown = (edit = jest.fn(), simulation: Simulation | null = loaf) => {
+  const shown = (edit = jest.fn(), simulation: Simulation | null = loaf, read: Analysis = analysis) => {
     show(
       <FillRoom
         formula={formula}
-        analysis={analysis}
+        analysis={read}
         simulation={simulation}
         open={open}
         shelf={builtInShelf}
@@ -142,9 +139,9 @@ describe("the room of fill", () => {
     expect(why(/^Crown, expected/)).toMatch(/highest the middle stands in the simulated bake/);
     expect(screen.getByText(`${Math.round(loaf.cooledMm.middle)} mm, edge ${Math.round(loaf.cooledMm.edge)}`)).toBeTruthy();
   });
-  test("without a simulation it says that it is an estimate", () => {
-    shown(jest.fn(), null);
-    expect(why(/^Crown, expected/)).toMatch(/first estimate/);
+  test("without a bake there is no crown to tell of", () => {
+    shown(jest.fn(), null, readings(input));
+    expect(screen.queryByText("Crown, expected")).toBeNull();
     expect(screen.queryByText("When it has cooled")).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import {
+import { analyse,
   type AmountMode,
   applyEdit,
   bareKitchen,
@@ -12,7 +12,7 @@ import {
   readings,
   readRecipe,
 } from "@uprise/core";
-import { fireEvent, render, screen, within } from "@testing-library/react";
+import { fireEvent, render, screen, within, waitFor } from "@testing-library/react";
 import { useState } from "react";
 import { ThemeProvider } from "../../theme/theme";
 import { figureOf, sentenceOf } from "../instruments/sentences";
@@ -21,6 +21,7 @@ import { groupsOf, withoutText } from "./groups";
 import { PartsRoom } from "./parts-room";
 import { RecipeWord } from "./recipe-word";
 import { Sheet } from "./sheet";
+import { bareHere } from "../wire/bare.fixture";
 
 const text = `Pier loaf
 200 g sorghum flour
@@ -83,10 +84,10 @@ function show(from: Formula = formula): { now: () => Formula } {
 const answerOf = (name: string): HTMLElement => screen.getByRole("group", { name: `Answer ${name}` });
 
 describe("open lines", () => {
-  test("stand in their place; a liquid is offered by the body it gives, and taking one closes the line", () => {
+  test("stand in their place; a liquid is offered by the body it gives, and taking one closes the line", async () => {
     const { now } = show();
     expect(screen.getAllByRole("img", { name: "open" })).toHaveLength(2);
-    const offers = within(answerOf("Whole milk")).getAllByRole("button", { name: /^Take \d+ g of Whole milk, the batter/ });
+    const offers = await within(answerOf("Whole milk")).findAllByRole("button", { name: /^Take \d+ g of Whole milk, the batter/ });
     expect(offers.map((offer) => offer.textContent)).toEqual([
       expect.stringMatching(/^\d+ g: the batter spoons$/),
       expect.stringMatching(/^\d+ g: the batter scoops$/),
@@ -119,7 +120,7 @@ describe("open lines", () => {
     expect(screen.getByText("left out, weighs nothing")).toBeTruthy();
   });
   test("make every figure a question and say what is missing, until nothing that matters is open", () => {
-    const reading = readings(openFormula(formula, bareKitchen));
+    const reading = analyse(openFormula(formula, bareKitchen));
     expect(withoutText(formula, bareKitchen)).toBe("Without whole milk and moonbean syrup. Nothing here is final yet.");
     expect(figureOf("lift", reading)).toMatch(/\?$/);
     expect(sentenceOf("bake", reading)).toMatch(/The recipe says 45 min\. Not final: something is still open\.$/);
@@ -168,17 +169,18 @@ describe("components", () => {
   });
 });
 
-test("the recipe's own word stands beside the bench, and its text is read again with other cups", () => {
+test("the recipe's own word stands beside the bench, and its text is read again with other cups", async () => {
   const edit = jest.fn();
   render(
     <ThemeProvider>
-      <RecipeWord formula={formula} analysis={readings(openFormula(formula, bareKitchen))} shelf={builtInShelf} edit={edit} />
+      <RecipeWord formula={formula} analysis={analyse(openFormula(formula, bareKitchen))} shelf={builtInShelf} edit={edit} />
     </ThemeProvider>,
   );
   expect(screen.getByRole("table", { name: "The recipe and this bench" }).textContent).toMatch(/Minutes45 min\d+–\d+ min/);
   fireEvent.click(screen.getByRole("button", { name: "The text as pasted" }));
   fireEvent.click(screen.getByRole("radio", { name: "Australian" }));
   fireEvent.click(screen.getByRole("button", { name: "Read it again" }));
+  await waitFor(() => expect(edit).toHaveBeenCalled());
   const next = applyEdit(formula, edit.mock.calls[0]?.[0] as Edit);
   expect([next.measures, next.lines.length, next.pasted?.measures]).toEqual(["au", formula.lines.length, "au"]);
 });
@@ -202,7 +204,7 @@ test("a part of the batter says which components it gets", () => {
   render(
     <QueryClientProvider client={clientWith()}>
       <ThemeProvider>
-        <PartsRoom formula={split} kitchen={bareKitchen} edit={edit} faults={new Map()} />
+        <PartsRoom formula={split} kitchen={bareHere()} edit={edit} faults={new Map()} />
       </ThemeProvider>
     </QueryClientProvider>,
   );

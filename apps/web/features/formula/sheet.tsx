@@ -86,7 +86,7 @@ const nothing: Ingredient = {
   name: "",
   aliases: [],
   family: "water",
-  behaviour: "pourable",
+  behaviour: "liquid",
   gPerMl: { low: 1, mid: 1, high: 1 },
   per100g: { water: 0, fat: 0, protein: 0, sugars: 0, starch: 0, fibre: 0, ash: 0 },
   allergens: [],

@@ -2,14 +2,13 @@ import { applyEdit, baked, bareKitchen, beginKind, type Formula, openFormula, st
 import { fireEvent, render, screen, within } from "@testing-library/react";
 import { useState } from "react";
 import { ThemeProvider } from "../../theme/theme";
-import type { KitchenHere } from "../wire/queries";
+import { bareHere } from "../wire/bare.fixture";
 import { stepTimes, StepsRoom } from "./steps-room";
 
 const loaf = beginKind("loaf", "metric", 900);
-const kitchen: KitchenHere = {
-  ...bareKitchen,
-  ovens: new Map([["deck", { name: "Deck", modes: ["still"], biasK: 0, swingK: 5, warmMinutes: 30 }]]),
-};
+const kitchen = bareHere(
+  new Map([["deck", { name: "Deck", modes: ["still" as const], biasK: 0, swingK: 5, warmMinutes: 30 }]]),
+);
 function Shown({ first }: { first: Formula }) {
   const [formula, setFormula] = useState(first);
   const open = () => openFormula(formula, bareKitchen);

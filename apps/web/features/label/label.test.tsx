@@ -18,7 +18,7 @@ import { SendRoom } from "../exchange/send-room";
 import { BringFile } from "../reader/bring-file";
 import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
-import type { KitchenHere } from "../wire/queries";
+import { bareHere } from "../wire/bare.fixture";
 import { ManyRoom } from "./many-room";
 import { LabelRoom } from "./room";
 
@@ -29,7 +29,7 @@ const formula: Formula = {
   title: "Pier loaf",
   lines: Object.entries({ "buckwheat-flour": 200, water: 240, egg: 110, "almond-flour": 60, "sunflower-oil": 50, "powder-aluminium-free": 12 }).map(([ingredientId, mid], k) => ({ id: `l${k}`, ingredientId, grams: { low: mid, mid, high: mid } })),
 }; // prettier-ignore
-const kitchen: KitchenHere = { ...bareKitchen, ovens: new Map() };
+const kitchen = bareHere();
 const input = openFormula(formula, bareKitchen);
 const analysis = analyse(input);
 const packet = (id: string, more: object): StoredPacket => ({ id, version: 1, createdAt: "", updatedAt: "", packet: packetSchema.parse({ name: id, sizeG: 1000, ...more }) }); // prettier-ignore
@@ -44,7 +44,7 @@ function show(element: ReactElement, packets: StoredPacket[] = []) {
   );
 }
 const label = (packets: StoredPacket[] = []) =>
-  show(<LabelRoom id="x" formula={formula} analysis={analysis} open={() => input} kitchen={kitchen} />, packets);
+  show(<LabelRoom id="x" formula={formula} open={() => input} kitchen={kitchen} />, packets);
 
 beforeEach(() => localStorage.clear());
 
@@ -83,7 +83,7 @@ test("a part of the batter has a label of its own, with what is added to it", ()
   const raisins = { id: "r", ingredientId: "raisins", grams: { low: 80, mid: 80, high: 80 } };
   const { vessel, oven } = beginKind("muffin", "metric", 500);
   const split: Formula = { ...formula, parts: [{ id: "p", name: "with raisins", share: 0.5, additions: [raisins], kind: "muffin", vessel, oven }] }; // prettier-ignore
-  show(<LabelRoom id="x" formula={split} analysis={analysis} open={() => input} kitchen={kitchen} />);
+  show(<LabelRoom id="x" formula={split} open={() => input} kitchen={kitchen} />);
   const packetShown = screen.getByRole("group", { name: "On the packet" });
   expect(packetShown.textContent).not.toMatch(/raisins/i);
   fireEvent.click(screen.getByRole("radio", { name: "with raisins" }));
