@@ -194,12 +194,37 @@ export function buildWorker(plain = false) {
   return `/kitchen-worker.${hash}.js`;
 }
 
+const FONTS = {
+  body: "atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf",
+  strong: "atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf",
+  display: "bricolage-grotesque/700Bold/BricolageGrotesque_700Bold.ttf",
+};
+/** What is written in Europe's Latin letters, with punctuation, fractions, arrows and the signs of arithmetic. */
+const LETTERS = [
+  [0x20, 0x7e],
+  [0xa0, 0x24f],
+  [0x2000, 0x206f],
+  [0x2070, 0x22ff],
+  [0x2500, 0x27bf],
+];
+
+/** The fonts as a page takes them: the letters that are used, in woff2. */
+export async function buildFonts() {
+  const { default: subset } = await import("subset-font");
+  const text = LETTERS.map(([from, to]) => String.fromCodePoint(...Array.from({ length: to - from + 1 }, (_, k) => from + k))).join("");
+  mkdirSync(join(PUBLIC, "fonts"), { recursive: true });
+  for (const [name, file] of Object.entries(FONTS)) {
+    const font = readFileSync(join("node_modules/@expo-google-fonts", file));
+    writeFileSync(join(PUBLIC, "fonts", `${name}.woff2`), await subset(font, text, { targetFormat: "woff2" }));
+  }
+}
+
 /** The service worker, with a list of every file of the build that the application may need without a network. */
 async function buildServiceWorker(folder) {
   const { getManifest } = await import("workbox-build");
   const { manifestEntries, size, warnings } = await getManifest({
     globDirectory: folder,
-    globPatterns: ["**/*.{js,css,ttf,html,webmanifest,ico,png}"],
+    globPatterns: ["**/*.{js,css,woff2,html,webmanifest,ico,png}"],
     globIgnores: ["service-worker.js"],
     maximumFileSizeToCacheInBytes: 8_000_000,
     // What carries a hash of its content in its name needs no other.
@@ -233,6 +258,7 @@ export async function build() {
   );
   await unlessStamped("web", WEB_SOURCES, "apps/web/dist/index.html", async () => {
     console.log("Building the web application (half a minute to three minutes) …");
+    await buildFonts();
     const worker = buildWorker();
     const expo = join(process.cwd(), "node_modules/.bin/expo");
     const result = spawnSync(expo, ["export", "--platform", "web", "--output-dir", "dist"], {

@@ -1,4 +1,5 @@
 const http = require("node:http");
+const path = require("node:path");
 const { getDefaultConfig } = require("expo/metro-config");
 
 const config = getDefaultConfig(__dirname);
@@ -23,11 +24,22 @@ config.server.enhanceMiddleware = (metro) => (request, response, next) => {
   return request.pipe(onward);
 };
 
-/** Zod carries its messages in fifty languages, a fifth of the first script; the ones shown here are our own. */
-config.resolver.resolveRequest = (context, name, platform) =>
-  /locales\/index\.js$/.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath)
-    ? { type: "empty" }
-    : context.resolveRequest(context, name, platform);
+/** What the router carries for native applications, and this one never draws: tabs, stacks, headers, its own map of pages. */
+const UNUSED =
+  /[\\/]expo-router[\\/]build[\\/](?:react-navigation[\\/](?:elements|bottom-tabs|native-stack|stack)[\\/]|layouts[\\/](?:Stack|BaseStack|StackClient|_web-modal|experimental-stack|stack-utils|Tabs|Drawer)|fork[\\/]native-stack[\\/]|views[\\/]Sitemap\.js)/;
+/** Who needs React Native as a whole: charts, which are animated, and the one list that is virtual. */
+const WHOLE = /[\\/]node_modules[\\/](?:react-native-gifted-charts|gifted-charts-core|expo-linear-gradient|react-native-web)[\\/]/;
+const SLIM = path.join(__dirname, "slim-native.js");
+const NO_SCREENS = path.join(__dirname, "no-screens.js");
+
+config.resolver.resolveRequest = (context, name, platform) => {
+  if (/locales\/index\.js$/.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath)) return { type: "empty" };
+  if (platform !== "web") return context.resolveRequest(context, name, platform);
+  if (name === "react-native-screens") return { type: "sourceFile", filePath: NO_SCREENS };
+  if (/^react-native(?:-web(?:\/dist\/(?:cjs\/)?index)?)?$/.test(name) && !WHOLE.test(context.originModulePath)) return { type: "sourceFile", filePath: SLIM };
+  const found = context.resolveRequest(context, name, platform);
+  return found.type === "sourceFile" && UNUSED.test(found.filePath) ? { type: "empty" } : found;
+};
 
 /** The worker's name is written into the script that starts it; what was kept from a build with another worker would ask for one that is gone. */
 config.cacheVersion = process.env.EXPO_PUBLIC_KITCHEN_WORKER ?? "";

@@ -36,7 +36,7 @@ export async function serveWeb(app: App, folder: string | null): Promise<void> {
       preCompressed: true,
       cacheControl: false,
       setHeaders: (reply, path) => {
-        const hashed = /[\\/](?:_expo|assets)[\\/]|[\\/]kitchen-worker\.[0-9a-f]{12}\.js/.test(path);
+        const hashed = /[\\/](?:_expo|assets|fonts)[\\/]|[\\/]kitchen-worker\.[0-9a-f]{12}\.js/.test(path);
         void reply.setHeader("cache-control", hashed ? YEAR : "no-cache");
       },
     });

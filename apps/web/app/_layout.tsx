@@ -1,16 +1,13 @@
-import { AtkinsonHyperlegibleNext_400Regular } from "@expo-google-fonts/atkinson-hyperlegible-next/400Regular";
-import { AtkinsonHyperlegibleNext_700Bold } from "@expo-google-fonts/atkinson-hyperlegible-next/700Bold";
-import { BricolageGrotesque_700Bold } from "@expo-google-fonts/bricolage-grotesque/700Bold";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { useFonts } from "expo-font";
 import { Slot } from "expo-router";
 import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Gate } from "../features/access/gate";
-import { useEffect } from "react";
+import { Suspense, useEffect } from "react";
 import { keepAnswersOf } from "../features/wire/kept";
 import { Shell } from "../features/shell/shell";
 import { ThemeProvider } from "../theme/theme";
 import { Guard } from "../ui/guard";
+import { Loading } from "../ui/state";
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -22,7 +19,6 @@ const queries = new QueryClient({
 
 export default function Layout() {
   useEffect(() => keepAnswersOf(queries), []);
-  useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BricolageGrotesque_700Bold });
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>
@@ -30,7 +26,9 @@ export default function Layout() {
           <Guard what="Uprise">
             <Gate>
               <Shell>
-                <Slot />
+                <Suspense fallback={<Loading what="Fetching this page" />}>
+                  <Slot />
+                </Suspense>
               </Shell>
             </Gate>
           </Guard>

@@ -1,3 +1,3 @@
-import { DesignScreen } from "../features/design/screen";
+import { DesignScreen } from "../doors/screens";
 
 export default DesignScreen;

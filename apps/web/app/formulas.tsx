@@ -1,3 +1,3 @@
-import { FormulasScreen } from "../features/formula/list-screen";
+import { FormulasScreen } from "../doors/screens";
 
 export default FormulasScreen;

@@ -1,3 +1,3 @@
-import { BenchHome } from "../features/formula/home";
+import { BenchHome } from "../doors/screens";
 
 export default BenchHome;

@@ -1,3 +1,3 @@
-import { LookScreen } from "../features/look/screen";
+import { LookScreen } from "../doors/screens";
 
 export default LookScreen;

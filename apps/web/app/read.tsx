@@ -1,3 +1,3 @@
-import { ReaderScreen } from "../features/reader/screen";
+import { ReaderScreen } from "../doors/screens";
 
 export default ReaderScreen;

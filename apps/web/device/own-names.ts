@@ -1,14 +1,14 @@
-import { z } from "zod";
 import { readDevice, writeDevice } from "./local";
 
 /** What a baker said that a name means, by the name in lower case; kept on this device for the next recipe. */
 const MOST = 400;
-const schema = z.array(z.tuple([z.string().min(1).max(200), z.string().min(1).max(120)])).max(MOST);
+const isName = (pair: unknown): pair is [string, string] =>
+  Array.isArray(pair) && pair.length === 2 && pair.every((word) => typeof word === "string" && word !== "" && word.length <= 200);
 
 export function ownNames(): Map<string, string> {
   try {
-    const kept = schema.safeParse(JSON.parse(readDevice("own-names") ?? "[]"));
-    return new Map(kept.success ? kept.data : []);
+    const kept: unknown = JSON.parse(readDevice("own-names") ?? "[]");
+    return new Map(Array.isArray(kept) && kept.length <= MOST && kept.every(isName) ? kept : []);
   } catch {
     // What cannot be read was not written here.
     return new Map();

@@ -12,10 +12,11 @@ export const type = {
   large: { fontSize: 44, lineHeight: 48 },
 } as const;
 
+/** Until a font is there, one of the device's own stands in, drawn to the same measure (public/index.html). */
 export const fonts = {
-  body: "AtkinsonHyperlegibleNext_400Regular",
-  strong: "AtkinsonHyperlegibleNext_700Bold",
-  display: "BricolageGrotesque_700Bold",
+  body: "AtkinsonHyperlegibleNext_400Regular, BodyMeanwhile, sans-serif",
+  strong: "AtkinsonHyperlegibleNext_700Bold, StrongMeanwhile, sans-serif",
+  display: "BricolageGrotesque_700Bold, DisplayMeanwhile, sans-serif",
 } as const;
 
 /** Touch targets: 48 everywhere, 64 at the counter. */

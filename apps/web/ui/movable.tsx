@@ -16,6 +16,7 @@ import { SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable"
 import { type ReactNode, useMemo } from "react";
 import { StyleSheet } from "react-native";
 import { Block } from "./dom";
+import { letScroll } from "./let-scroll";
 
 /** A finger that rests takes hold; one that slides scrolls. */
 const HOLD_MS = 220;
@@ -40,26 +41,6 @@ const nextOver: KeyboardCoordinateGetter = (
   return next ? { x: next.left, y: next.middle - collisionRect.height / 2 } : undefined;
 };
 
-const patched = new WeakSet<Element>();
-
-/**
- * The framework puts a scrollTo of its own on what scrolls, which does not know the page's `{ top }`; the keyboard would then neither scroll nor
- * move. Its own calls go on as before.
- */
-export function letScroll(from: EventTarget | null): void {
-  for (let at = from instanceof Element ? from.parentElement : null; at; at = at.parentElement) {
-    if (at.scrollTo === Element.prototype.scrollTo || patched.has(at)) continue;
-    patched.add(at);
-    const element = at;
-    const framework = at.scrollTo.bind(at) as (...args: unknown[]) => void;
-    const plain = Element.prototype.scrollTo.bind(at) as (...args: unknown[]) => void;
-    element.scrollTo = (...args: unknown[]): void => {
-      const [first] = args;
-      if (typeof first === "object" && first !== null && ("top" in first || "left" in first)) plain(...args);
-      else framework(...args);
-    };
-  }
-}
 
 /** Rows that are moved by hand or by keyboard, within their list and from one to the other. */
 export function Movable({

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { CounterScreen } from "../../features/counter/screen";
+import { CounterScreen } from "../../doors/screens";
 
 export default function Counter() {
   const { id } = useLocalSearchParams<{ id: string }>();

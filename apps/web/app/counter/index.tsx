@@ -1,3 +1,3 @@
-import { CountersScreen } from "../../features/counter/list-screen";
+import { CountersScreen } from "../../doors/screens";
 
 export default CountersScreen;

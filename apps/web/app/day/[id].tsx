@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { DayScreen } from "../../features/day/screen";
+import { DayScreen } from "../../doors/screens";
 
 export default function Day() {
   const { id } = useLocalSearchParams<{ id: string }>();

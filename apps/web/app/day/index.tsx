@@ -1,3 +1,3 @@
-import { DaysScreen } from "../../features/day/list-screen";
+import { DaysScreen } from "../../doors/screens";
 
 export default DaysScreen;

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { CompareScreen } from "../../features/log/compare-screen";
+import { CompareScreen } from "../../doors/screens";
 
 export default function Compare() {
   const { ids = "" } = useLocalSearchParams<{ ids?: string }>();

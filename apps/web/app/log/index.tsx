@@ -1,3 +1,3 @@
-import { LogScreen } from "../../features/log/list-screen";
+import { LogScreen } from "../../doors/screens";
 
 export default LogScreen;

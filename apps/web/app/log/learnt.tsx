@@ -1,3 +1,3 @@
-import { LearntScreen } from "../../features/log/learnt-screen";
+import { LearntScreen } from "../../doors/screens";
 
 export default LearntScreen;

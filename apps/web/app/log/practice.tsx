@@ -1,3 +1,3 @@
-import { PracticeScreen } from "../../features/log/practice-screen";
+import { PracticeScreen } from "../../doors/screens";
 
 export default PracticeScreen;

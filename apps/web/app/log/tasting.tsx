@@ -1,3 +1,3 @@
-import { TastingScreen } from "../../features/log/tasting-screen";
+import { TastingScreen } from "../../doors/screens";
 
 export default TastingScreen;

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { ComparePage } from "../../features/log/print-page";
+import { ComparePage } from "../../doors/screens";
 import { PaperTheme } from "../../theme/theme";
 
 export default function Print() {

@@ -1,5 +1,6 @@
 import { useLocalSearchParams } from "expo-router";
-import { shelfFrom, StoreScreen } from "../../features/store/screen";
+import { StoreScreen } from "../../doors/screens";
+import { shelfFrom } from "../../features/store/shelf-names";
 import { NotFound } from "../../ui/state";
 
 export default function StoreShelf() {

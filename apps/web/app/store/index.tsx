@@ -1,4 +1,4 @@
-import { StoreScreen } from "../../features/store/screen";
+import { StoreScreen } from "../../doors/screens";
 
 export default function Store() {
   return <StoreScreen shelf="ingredients" />;

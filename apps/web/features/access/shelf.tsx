@@ -1,5 +1,4 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { format } from "date-fns/format";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { countWaiting } from "../../device/outbox";
@@ -15,6 +14,7 @@ import { keys } from "../wire/keys";
 import { useOutbox } from "../wire/outbox";
 import { RecoveryCode } from "./recovery-code";
 import { useFault } from "../wire/use-fault";
+import { shortDay } from "../../ui/dates";
 
 /** Who may come in: the devices, a passcode for helpers, and another one for bakers. */
 export function AccessShelf() {
@@ -94,7 +94,7 @@ function Devices() {
           <View key={id} role="listitem" style={[styles.line, { borderBottomColor: colours.rule }]}>
             <View style={styles.grow}>
               <Body strong={here}>{`${device}${here ? ", this one" : ""}`}</Body>
-              <Small tone="faint">{`${role}; last here ${format(new Date(seen), "d MMM")}`}</Small>
+              <Small tone="faint">{`${role}; last here ${shortDay(new Date(seen))}`}</Small>
             </View>
             {here ? null : (
               <Button kind="quiet" label={`Let it go: ${device}`} onPress={() => letGo.mutate(id)}>

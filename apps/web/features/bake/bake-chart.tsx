@@ -1,10 +1,11 @@
-import { memo } from "react";
+import { lazy, memo, Suspense } from "react";
 import type { Simulation } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
-import { LineChart } from "react-native-gifted-charts";
 import { fonts, space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Small } from "../../ui/words";
+
+const LineChart = lazy(async () => ({ default: (await import("../../doors/charts")).LineChart }));
 
 const POINTS = 44;
 
@@ -50,7 +51,8 @@ export const BakeChart = memo(function BakeChart({ what, simulation, other = nul
     >
       <Small tone="faint">{title}, by minutes</Small>
       <View aria-hidden>
-        <LineChart
+        <Suspense fallback={<View style={{ height: 150 }} />}>
+          <LineChart
           data={line.map((value) => ({ value }))}
           {...(second ? { data2: second.map((value) => ({ value })) } : {})}
           height={120}
@@ -77,6 +79,7 @@ export const BakeChart = memo(function BakeChart({ what, simulation, other = nul
           disableScroll
           isAnimated={false}
         />
+        </Suspense>
         <View style={[styles.marks, { width: width - 34 }]}>
           {marks.map((minute, i) => (
             <Small key={i} tone="faint">

@@ -2,7 +2,7 @@ import type { Analysis, Bake, Edit, Formula, Opened, Simulation, Vessel, WhatIf 
 import { coolings, fahrenheitFromCelsius, methodName, methods, ovenLimits, ovenModes, ovenShelves } from "@uprise/core/page";
 import { perRack } from "@uprise/core/page-live";
 import type { OvenProfile } from "@uprise/contract";
-import { lazy, Suspense, useDeferredValue, useState } from "react";
+import { lazy, type ReactNode, Suspense, useDeferredValue, useState } from "react";
 import { StyleSheet, useWindowDimensions, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Choice } from "../../ui/choice";
@@ -18,7 +18,6 @@ import type { KitchenHere } from "../wire/queries";
 import { BakePlayer } from "./bake-player";
 import { Colour } from "./colour";
 import { ManyRuns, useManyRuns } from "./many-runs";
-import { Stages } from "./stages";
 import { useOther } from "./use-other";
 import { Fact, Table } from "../../ui/facts";
 import { WhatIf } from "./what-if";
@@ -48,6 +47,8 @@ const doneChoices: { value: DoneWhen | ""; label: string }[] = [
 ];
 
 interface BakeRoomProps {
+  /** How the bake is laid out in stages; it can be dragged, which comes with the sheet. */
+  stages: ReactNode;
   formula: Formula;
   analysis: Analysis;
   simulation: Simulation | null;
@@ -62,7 +63,7 @@ interface BakeRoomProps {
 }
 
 /** The oven and the batter's wait before it; the bake as it will go, when to look, and by which sign it is done. */
-export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null, open, kitchen, edit }: BakeRoomProps) {
+export function BakeRoom({ stages, formula, analysis, simulation, baking, unbaked = null, open, kitchen, edit }: BakeRoomProps) {
   const { bake } = analysis;
   const { oven, process } = formula;
   const { ovens, shelf } = kitchen;
@@ -183,7 +184,7 @@ export function BakeRoom({ formula, analysis, simulation, baking, unbaked = null
         />
       )}
       <Heading>Stages</Heading>
-      <Stages formula={formula} minutes={bake?.minutes.mid ?? null} edit={edit} />
+      {stages}
       {ovens.size > 0 && oven.mode !== "hob" ? (
         <>
           <Choice

@@ -1,7 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import type { BakeSummary } from "@uprise/contract";
-import { format } from "date-fns/format";
-import { parseISO } from "date-fns/parseISO";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -13,6 +11,7 @@ import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useFormulas } from "../wire/queries";
 import { BeginBake } from "./begin-bake";
+import { monthDayClock } from "../../ui/dates";
 
 const phaseWords: Record<BakeSummary["phase"], string> = {
   ready: "laid out",
@@ -66,7 +65,7 @@ function Bakes({ label, items }: { label: string; items: readonly BakeSummary[] 
         <View key={id} role="listitem" style={[styles.row, { borderBottomColor: colours.rule }]}>
           <Link to={`/counter/${id}`} style={styles.link}>
             <Lead>{title}</Lead>
-            <Small tone="faint">{`${phaseWords[phase]}${rehearsal ? ", a rehearsal" : ""}; ${format(parseISO(startedAt ?? createdAt), "d MMMM, HH:mm")}`}</Small>
+            <Small tone="faint">{`${phaseWords[phase]}${rehearsal ? ", a rehearsal" : ""}; ${monthDayClock(new Date(startedAt ?? createdAt))}`}</Small>
           </Link>
         </View>
       ))}

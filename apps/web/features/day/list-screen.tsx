@@ -1,6 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { FormulaSummary, PlanRequest, StoredOven } from "@uprise/contract";
-import { addDays } from "date-fns/addDays";
 import { type Href, useRouter } from "expo-router";
 import { useRef } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -16,10 +15,11 @@ import { keys } from "../wire/keys";
 import { useFormulas, useOvenList } from "../wire/queries";
 import { clockOf, dateOf, dayWords, isoFrom, isoHere } from "./times";
 import { usePlans } from "./use-day";
+import { daysLater } from "../../ui/dates";
 
 /** A day to begin with: tomorrow at half past five, one bake, the kitchen's ovens. */
 export function freshDay(ovens: readonly StoredOven[], first: Pick<FormulaSummary, "id">): PlanRequest {
-  const tomorrow = isoHere(addDays(new Date(), 1));
+  const tomorrow = isoHere(daysLater(new Date(), 1));
   return {
     start: isoFrom(dateOf(tomorrow), "05:30", tomorrow) ?? tomorrow,
     bakes: [{ id: newId(), formulaId: first.id, batches: 1 }],

@@ -16,7 +16,7 @@ import { StyleSheet, View, type ViewStyle } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Block } from "../../ui/dom";
-import { letScroll } from "../../ui/movable";
+import { letScroll } from "../../ui/let-scroll";
 import { Small } from "../../ui/words";
 import { clockOf, isoLike, markOf, minutesBetween } from "./times";
 

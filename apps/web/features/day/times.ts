@@ -1,10 +1,9 @@
-import { format } from "date-fns/format";
-import { parseISO } from "date-fns/parseISO";
+import { isoWithOffset, longDay } from "../../ui/dates";
 
 /** A day's times are told by the clock of its own place, whatever the clock of the device: what stands in the ISO text. */
 export const clockOf = (iso: string): string => iso.slice(11, 16);
 export const dateOf = (iso: string): string => iso.slice(0, 10);
-export const dayWords = (iso: string): string => format(parseISO(dateOf(iso)), "EEEE d MMMM");
+export const dayWords = (iso: string): string => longDay(new Date(`${dateOf(iso)}T12:00:00`));
 export const offsetOf = (iso: string): string => /(Z|[+-]\d\d:?\d\d)$/.exec(iso)?.[1] ?? "Z";
 
 const shiftMs = (offset: string): number => {
@@ -17,7 +16,7 @@ export const isoLike = (time: number, like: string): string =>
   `${new Date(time + shiftMs(offsetOf(like))).toISOString().slice(0, 19)}${offsetOf(like)}`;
 
 /** ISO 8601 with this device's offset on that day. */
-export const isoHere = (time: Date | number): string => format(time, "yyyy-MM-dd'T'HH:mm:ssxxx");
+export const isoHere = (time: Date | number): string => isoWithOffset(new Date(time));
 
 /** A date and a clock time in the offset of another time; null where one of them is not whole. */
 export function isoFrom(date: string, clock: string, like: string): string | null {

@@ -1,4 +1,3 @@
-import { format } from "date-fns/format";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { dropPaper, type Paper } from "../../device/papers";
@@ -6,6 +5,7 @@ import { space } from "../../theme/scale";
 import { Notice } from "../../ui/notice";
 import { Button } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
+import { shortDayClock } from "../../ui/dates";
 
 const MOST_SIGNS = 4000;
 
@@ -26,7 +26,7 @@ export function Aside({
     <>
       {left.map((paper) => {
         const readable = fits(paper);
-        const when = format(new Date(paper.at), "d MMM, HH:mm");
+        const when = shortDayClock(new Date(paper.at));
         return (
           <View key={paper.key} style={styles.aside}>
             <Notice

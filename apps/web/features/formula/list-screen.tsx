@@ -2,7 +2,6 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { FormulaSummary } from "@uprise/contract";
 import type { Formula, Glance, Kind } from "@uprise/core";
 import { gramsText, kindName, kinds } from "@uprise/core/page";
-import { format } from "date-fns/format";
 import { type Href, useRouter } from "expo-router";
 import Trash from "lucide-react-native/icons/trash";
 import { Fragment, memo, useRef, useState } from "react";
@@ -26,6 +25,7 @@ import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useFormulas, useKitchen } from "../wire/queries";
 import { groupsOf, lineMass, lineName } from "./groups";
+import { shortDay } from "../../ui/dates";
 
 /** Mass of a batch that is begun without a recipe, g. */
 const BEGIN_G = 850;
@@ -166,7 +166,7 @@ const Item = memo(function Item({ item, here, onShow, onRemove }: ItemProps) {
         <Lead strong>{item.title}</Lead>
         <Small tone="faint">
           {kindName[item.kind]}, {item.lines} lines, {gramsText(item.massG)}; version {item.version},{" "}
-          {format(new Date(item.updatedAt), "d MMM")}
+          {shortDay(new Date(item.updatedAt))}
         </Small>
         <View style={styles.smalls}>
           {instrumentNames.map((name) => (

@@ -7,6 +7,7 @@ import { Guard } from "../../ui/guard";
 import { Press } from "../../ui/press";
 import { Loading } from "../../ui/state";
 import { Body, Heading } from "../../ui/words";
+import { Stages } from "../bake/stages";
 import { useBench } from "./bench-context";
 import { type RoomName, roomTitle } from "./rooms";
 
@@ -115,6 +116,7 @@ function Room({ room }: { room: RoomName }) {
     case "bake":
       return (
         <BakeRoom
+          stages={<Stages formula={formula} minutes={analysis.bake?.minutes.mid ?? null} edit={edit} />}
           formula={formula}
           analysis={analysis}
           simulation={simulation}

@@ -23,6 +23,7 @@ import { LiftRoom } from "../lift/room";
 import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { bareHere } from "../wire/bare.fixture";
+import { Stages } from "../bake/stages";
 
 // The charts come by a dynamic import, which Jest's virtual machine does not know; they are seen in the browser's journeys.
 jest.mock("react", () => ({ ...jest.requireActual<object>("react"), lazy: () => () => null }));
@@ -229,6 +230,7 @@ describe("the room of bake", () => {
     const at = { ...formula, ...changes };
     show(
       <BakeRoom
+        stages={<Stages formula={at} minutes={50} edit={edit} />}
         formula={at}
         analysis={analysis}
         simulation={simulation}

@@ -1,7 +1,6 @@
 import type { FormulaVersion } from "@uprise/contract";
 import type { Edit, Formula, Kitchen } from "@uprise/core";
 import { differencesOf, nestedId, openFormula } from "@uprise/core/page";
-import { format } from "date-fns/format";
 import { useCallback, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -14,6 +13,7 @@ import { useBaked } from "../bake/use-baked";
 import { figureOf, instrumentNames, instrumentTitle } from "../instruments/sentences";
 import { useVersions } from "../wire/queries";
 import { Table } from "../../ui/facts";
+import { dayOfYearClock } from "../../ui/dates";
 
 /** The four readings of a formula, its bake simulated as soon as it is; dashes where it cannot be read. */
 function useFigures(formula: Formula, kitchen: Kitchen): string[] {
@@ -48,7 +48,7 @@ export function VersionsRoom({
             <Press onPress={() => setChosen(open ? null : version.number)} aria-expanded={open}>
               <Body strong>Version {version.number}</Body>
               <Small tone="faint">
-                {format(new Date(version.savedAt), "d MMM yyyy, HH:mm")}
+                {dayOfYearClock(new Date(version.savedAt))}
                 {version.reason ? `: ${version.reason}` : ""}
               </Small>
             </Press>

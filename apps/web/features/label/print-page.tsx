@@ -1,7 +1,5 @@
 import type { Formula, Label } from "@uprise/core";
 import { openFormula, ownOf } from "@uprise/core/page";
-import { addDays } from "date-fns/addDays";
-import { format } from "date-fns/format";
 import { type CSSProperties, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { readDevice, writeDevice } from "../../device/local";
@@ -20,6 +18,7 @@ import { regionOptions, useRegion } from "./region";
 import { nutritionRows } from "./words";
 import { useAsked } from "../../device/use-asked";
 import { opened } from "../bake/use-baked";
+import { dayOfYear, daysLater, isoDay } from "../../ui/dates";
 
 /** Between labels, mm. */
 const GAP_MM = 3;
@@ -42,7 +41,7 @@ function Sheet({ formula, kitchen }: { formula: Formula; kitchen: KitchenHere })
   const { data: stored } = usePackets();
   const [widthMm, setWidth] = useState(() => keptNumber("label-width", 88));
   const [heightMm, setHeight] = useState(() => keptNumber("label-height", 90));
-  const [bakedOn, setBakedOn] = useState(() => format(new Date(), "yyyy-MM-dd"));
+  const [bakedOn, setBakedOn] = useState(() => isoDay(new Date()));
   const [lot, setLot] = useState("");
   const [maker, setMaker] = useState(() => readDevice("label-maker") ?? "");
   const asked = useMemo(() => {
@@ -58,7 +57,7 @@ function Sheet({ formula, kitchen }: { formula: Formula; kitchen: KitchenHere })
   const across = fit(page.width - 2 * page.margin, widthMm);
   const count = across * fit(page.height - 2 * page.margin, heightMm);
   const until = label.keeping.counterDays ?? label.keeping.fridgeDays;
-  const best = addDays(new Date(`${bakedOn}T12:00:00`), Math.max(0, Math.floor(until.low)));
+  const best = daysLater(new Date(`${bakedOn}T12:00:00`), Math.max(0, Math.floor(until.low)));
   return (
     <PaperPage
       size={size}
@@ -69,7 +68,7 @@ function Sheet({ formula, kitchen }: { formula: Formula; kitchen: KitchenHere })
           <View style={styles.fields}>
             <NumberField label="A label is wide" unit="mm" least={30} most={200} value={widthMm} onChange={(mm) => { if (mm !== undefined) { setWidth(mm); writeDevice("label-width", String(mm)); } }} style={styles.field} />
             <NumberField label="and high" unit="mm" least={20} most={280} value={heightMm} onChange={(mm) => { if (mm !== undefined) { setHeight(mm); writeDevice("label-height", String(mm)); } }} style={styles.field} />
-            <ClockField label="Baked on" kind="date" value={bakedOn} onChange={(day) => setBakedOn(day === "" ? format(new Date(), "yyyy-MM-dd") : day)} style={styles.field} />
+            <ClockField label="Baked on" kind="date" value={bakedOn} onChange={(day) => setBakedOn(day === "" ? isoDay(new Date()) : day)} style={styles.field} />
             <Field label="Lot" value={lot} onChange={setLot} style={styles.field} />
           </View>
           <Field label="Who makes it, and where" value={maker} onChange={(text) => { setMaker(text); writeDevice("label-maker", text); }} style={styles.maker} />
@@ -82,7 +81,7 @@ function Sheet({ formula, kitchen }: { formula: Formula; kitchen: KitchenHere })
     >
       <div style={{ display: "flex", flexWrap: "wrap", gap: `${GAP_MM}mm` }}>
         {Array.from({ length: count }, (_, k) => (
-          <OneLabel key={k} label={label} title={formula.title} widthMm={widthMm} heightMm={heightMm} best={format(best, "d MMM yyyy")} cold={label.keeping.counterDays === null} lot={lot} maker={maker} />
+          <OneLabel key={k} label={label} title={formula.title} widthMm={widthMm} heightMm={heightMm} best={dayOfYear(best)} cold={label.keeping.counterDays === null} lot={lot} maker={maker} />
         ))}
       </div>
     </PaperPage>

@@ -1,9 +1,8 @@
 import type { StoredTrial } from "@uprise/contract";
 import { seenFrom, symptomOf, worthOf } from "@uprise/core/page-log";
 import { type Href, useRouter } from "expo-router";
-import { useMemo, useState } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
-import { LineChart } from "react-native-gifted-charts";
 import { fonts, space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Check } from "../../ui/check";
@@ -17,6 +16,8 @@ import { Body, Figure, Lead, Small, Title } from "../../ui/words";
 import { heightsOf, outlinesOf, Profiles } from "./profile";
 import { dayText } from "./times";
 import { useTrials } from "./use-log";
+
+const LineChart = lazy(async () => ({ default: (await import("../../doors/charts")).LineChart }));
 
 const orders = [
   { value: "new", label: "Newest" },
@@ -180,7 +181,8 @@ function Trend({ trials }: { trials: readonly StoredTrial[] }) {
     >
       <Small tone="faint">{`Scores from ${first ? dayText(first.at) : ""} to ${last ? dayText(last.at) : ""}, of 100`}</Small>
       <View aria-hidden>
-        <LineChart
+        <Suspense fallback={<View style={{ height: 110 }} />}>
+          <LineChart
           data={scored}
           height={90}
           width={300}
@@ -203,6 +205,7 @@ function Trend({ trials }: { trials: readonly StoredTrial[] }) {
           disableScroll
           isAnimated={false}
         />
+        </Suspense>
       </View>
     </View>
   );

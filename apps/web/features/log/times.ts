@@ -1,6 +1,5 @@
-import { format } from "date-fns/format";
-import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
+import { ago, longDayClock, shortDay } from "../../ui/dates";
 
-export const dayText = (iso: string): string => format(new Date(iso), "d MMM");
-export const longDayText = (iso: string): string => format(new Date(iso), "EEEE d MMMM, HH:mm");
-export const agoText = (iso: string): string => `${formatDistanceToNowStrict(new Date(iso))} ago`;
+export const dayText = (iso: string): string => shortDay(new Date(iso));
+export const longDayText = (iso: string): string => longDayClock(new Date(iso));
+export const agoText = (iso: string): string => ago(new Date(iso));

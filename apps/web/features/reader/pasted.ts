@@ -1,7 +1,6 @@
 import type { Kind, Measures, Mending } from "@uprise/core";
 import { kinds, measureSystems } from "@uprise/core/page";
 import { useCallback, useEffect, useState } from "react";
-import { z } from "zod";
 import { keepPaper, takeUpPaper } from "../../device/papers";
 
 /** What the baker pasted and said of it so far; it survives a reload. */
@@ -15,21 +14,27 @@ export interface Pasted {
 const OF = "recipe";
 const nothing: Pasted = { text: "", measures: "us", mending: {} };
 
-const keptSchema = z.object({
-  text: z.string(),
-  measures: z.enum(measureSystems),
-  mending: z.record(
-    z.string(),
-    z.object({
-      ingredientId: z.string().optional(),
-      grams: z.number().optional(),
-      choice: z.record(z.string(), z.number()).optional(),
-      taken: z.boolean().optional(),
-      left: z.boolean().optional(),
-    }),
-  ),
-  kind: z.enum(kinds).optional(),
-});
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+const optional = (value: unknown, type: "string" | "number" | "boolean"): boolean => value === undefined || typeof value === type;
+
+/** Whether what was kept is a paste with what was said of its lines. */
+const isKept = (body: unknown): body is Pasted =>
+  isRecord(body) &&
+  typeof body["text"] === "string" &&
+  measureSystems.some((one) => one === body["measures"]) &&
+  (body["kind"] === undefined || kinds.some((one) => one === body["kind"])) &&
+  isRecord(body["mending"]) &&
+  Object.values(body["mending"]).every(
+    (said) =>
+      isRecord(said) &&
+      optional(said["ingredientId"], "string") &&
+      optional(said["grams"], "number") &&
+      optional(said["taken"], "boolean") &&
+      optional(said["left"], "boolean") &&
+      (said["choice"] === undefined ||
+        (isRecord(said["choice"]) && Object.values(said["choice"]).every((one) => typeof one === "number"))),
+  );
 
 const isUntouched = ({ text, mending, kind }: Pasted): boolean =>
   text === "" && Object.keys(mending).length === 0 && kind === undefined;
@@ -39,9 +44,8 @@ export function usePasted(): { pasted: Pasted | null; set: (change: (before: Pas
   const [pasted, setPasted] = useState<Pasted | null>(null);
   useEffect(() => {
     let here = true;
-    void takeUpPaper("reader", OF, (body) => keptSchema.safeParse(body).success).then(({ body }) => {
-      const kept = keptSchema.safeParse(body);
-      if (here) setPasted((before) => before ?? (kept.success ? (kept.data as Pasted) : nothing));
+    void takeUpPaper("reader", OF, isKept).then(({ body }) => {
+      if (here) setPasted((before) => before ?? (isKept(body) ? body : nothing));
     });
     return () => {
       here = false;

@@ -3,7 +3,6 @@ import type { StoredPacket } from "@uprise/contract";
 import type { Packet } from "@uprise/core";
 import { gramsText, moneyText } from "@uprise/core/page";
 import { repriced } from "@uprise/core/page-live";
-import { format } from "date-fns/format";
 import { useRef, useState } from "react";
 import { Failed, Loading } from "../../ui/state";
 import { newId, wire } from "../wire/client";
@@ -12,8 +11,9 @@ import { useKitchen, usePackets } from "../wire/queries";
 import { PacketForm } from "./packet-form";
 import { OwnShelf } from "./own-shelf";
 import { useTakeOff } from "./use-shelf-writes";
+import { isoDay } from "../../ui/dates";
 
-const today = (): string => format(new Date(), "yyyy-MM-dd");
+const today = (): string => isoDay(new Date());
 
 /** What a packet cost before, where it cost otherwise. */
 function dearer({ price, sizeG, prices = [] }: Packet): string | null {

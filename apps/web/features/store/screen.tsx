@@ -2,7 +2,7 @@ import type { Ingredient, Vessel } from "@uprise/core";
 import { fillVessel } from "@uprise/core/page-bench";
 import { type Href, useRouter } from "expo-router";
 import { useMemo, useState } from "react";
-import { FlatList, ScrollView, StyleSheet, View } from "react-native";
+import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
@@ -25,22 +25,8 @@ import { SettingsShelf } from "./settings";
 import { TakenOffNotice } from "./taken-off";
 import { useTakeOff } from "./use-shelf-writes";
 import { useSearch } from "../wire/use-search";
-
-const shelves = ["ingredients", "packets", "pans", "ovens", "devices", "copies", "access", "settings"] as const;
-export type ShelfName = (typeof shelves)[number];
-const shelfTitle: Record<ShelfName, string> = {
-  ingredients: "Ingredients",
-  packets: "Packets",
-  pans: "Pans",
-  ovens: "Ovens",
-  devices: "Devices",
-  copies: "Copies",
-  access: "Who comes in",
-  settings: "Settings",
-};
-
-/** The shelf that an address names, or undefined for one that there is not. */
-export const shelfFrom = (name: string): ShelfName | undefined => shelves.find((shelf) => shelf === name);
+import { shelves, type ShelfName, shelfTitle } from "./shelf-names";
+import { useGrowing } from "../../ui/use-growing";
 
 /** What the kitchen has: ingredients with what is known of them, pans and ovens, and how the application looks. */
 export function StoreScreen({ shelf }: { shelf: ShelfName }) {
@@ -90,6 +76,7 @@ function Ingredients() {
   const searched = useSearch(q, shelf, 100);
   const sorted = useMemo(() => [...shelf.all()].sort((a, b) => a.name.localeCompare(b.name)), [shelf]);
   const found = q.trim() === "" ? sorted : searched;
+  const shown = useGrowing(found.length);
   const removal = (id: string): (() => void) | undefined => {
     const stored = own.get(id);
     if (!stored) return undefined;
@@ -115,22 +102,20 @@ function Ingredients() {
       </View>
       <TakenOffNotice {...off} />
       <Field label={`Search ${shelf.all().length} ingredients`} value={q} onChange={setQ} style={styles.search} />
-      <FlatList
-        role="list"
-        data={found}
-        keyExtractor={(item) => item.id}
-        initialNumToRender={24}
-        contentContainerStyle={styles.list}
-        ListEmptyComponent={<Body style={styles.nothing}>Nothing by that name.</Body>}
-        renderItem={({ item }) => (
-          <Entry
-            ingredient={item}
-            open={open === item.id}
-            onOpen={() => setOpen(open === item.id ? null : item.id)}
-            onRemove={removal(item.id)}
-          />
-        )}
-      />
+      <ScrollView contentContainerStyle={styles.list}>
+        <View role="list" aria-label="Ingredients">
+          {found.slice(0, shown).map((item) => (
+            <Entry
+              key={item.id}
+              ingredient={item}
+              open={open === item.id}
+              onOpen={() => setOpen(open === item.id ? null : item.id)}
+              onRemove={removal(item.id)}
+            />
+          ))}
+        </View>
+        {found.length === 0 ? <Body style={styles.nothing}>Nothing by that name.</Body> : null}
+      </ScrollView>
     </>
   );
 }
@@ -239,34 +224,31 @@ function Pans() {
           <Button onPress={() => void refetch()}>Try again</Button>
         </View>
       ) : null}
-      <FlatList
-        role="list"
-        data={pans}
-        keyExtractor={(item) => item.id}
-        initialNumToRender={60}
-        contentContainerStyle={styles.list}
-        renderItem={({ item: { name, own, vessel } }) => (
-          <View role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
-            <View style={styles.grow}>
-              <Body>{name}</Body>
-              <Small tone="faint">{panWords(vessel)}</Small>
+      <ScrollView contentContainerStyle={styles.list}>
+        <View role="list" aria-label="Pans">
+          {pans.map(({ name, own, vessel }) => (
+          <View key={own?.id ?? name} role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
+              <View style={styles.grow}>
+                <Body>{name}</Body>
+                <Small tone="faint">{panWords(vessel)}</Small>
+              </View>
+              {own ? (
+                <Button
+                  kind="quiet"
+                  label={`Remove ${name}`}
+                  onPress={() =>
+                    off.takeOff({ name, back: () => wire.createVessel({ id: own.id, name, vessel }) }, () =>
+                      wire.removeVessel(own.id, own.version),
+                    )
+                  }
+                >
+                  Remove
+                </Button>
+              ) : null}
             </View>
-            {own ? (
-              <Button
-                kind="quiet"
-                label={`Remove ${name}`}
-                onPress={() =>
-                  off.takeOff({ name, back: () => wire.createVessel({ id: own.id, name, vessel }) }, () =>
-                    wire.removeVessel(own.id, own.version),
-                  )
-                }
-              >
-                Remove
-              </Button>
-            ) : null}
-          </View>
-        )}
-      />
+          ))}
+        </View>
+      </ScrollView>
     </>
   );
 }

@@ -6,7 +6,8 @@ import { ThemeProvider } from "../../theme/theme";
 import { wire, WireError } from "../wire/client";
 import { Ovens, ovenSentence } from "./ovens";
 import { PanForm } from "./pan-form";
-import { shelfFrom, StoreScreen } from "./screen";
+import { StoreScreen } from "./screen";
+import { shelfFrom } from "./shelf-names";
 
 const stored = { version: 1, createdAt: "2026-01-01T00:00:00Z", updatedAt: "2026-01-01T00:00:00Z" };
 const mockReplace = jest.fn();

@@ -9,6 +9,7 @@ import { wire, WireError } from "./client";
 import { keys } from "./keys";
 
 const MINUTE_MS = 60_000;
+const UNREAD_MS = 3000;
 
 export const useFormulas = (q: string) =>
   useInfiniteQuery({
@@ -17,6 +18,9 @@ export const useFormulas = (q: string) =>
     initialPageParam: 1,
     getNextPageParam: ({ page, pageSize, total }) => (page * pageSize < total ? page + 1 : undefined),
     placeholderData: (before) => before,
+    // What the server has not computed yet is there in some seconds, and is told; a word of it may be lost.
+    refetchInterval: ({ state }) =>
+      state.data?.pages.some(({ items }) => items.some(({ glance }) => glance === undefined)) ? UNREAD_MS : false,
   });
 
 /** A formula as some list has brought it, whole; it stands until it is asked for by itself, and without a network. */

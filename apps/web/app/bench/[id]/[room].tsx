@@ -1,3 +1,3 @@
-import { RoomView } from "../../../features/formula/room-view";
+import { RoomView } from "../../../doors/screens";
 
 export default RoomView;

@@ -1,6 +1,6 @@
 import { Slot, useGlobalSearchParams, useLocalSearchParams } from "expo-router";
 import { roomFrom } from "../../../features/formula/rooms";
-import { BenchScreen } from "../../../features/formula/screen";
+import { BenchScreen } from "../../../doors/screens";
 import { NotFound } from "../../../ui/state";
 
 export default function BenchLayout() {

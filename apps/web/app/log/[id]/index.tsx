@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { TrialScreen } from "../../../features/log/trial-screen";
+import { TrialScreen } from "../../../doors/screens";
 
 export default function TrialPlace() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { JudgeScreen } from "../../../features/log/judge-screen";
+import { JudgeScreen } from "../../../doors/screens";
 
 export default function JudgePlace() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { DayPage } from "../../../features/day/print-page";
+import { DayPage } from "../../../doors/screens";
 import { PaperTheme } from "../../../theme/theme";
 
 export default function PrintDay() {

@@ -1,6 +1,6 @@
 import { useLocalSearchParams } from "expo-router";
 import { PaperTheme } from "../../../theme/theme";
-import { FormulaPage } from "../../../features/formula/print-page";
+import { FormulaPage } from "../../../doors/screens";
 
 export default function PrintFormula() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { LabelSheet } from "../../../features/label/print-page";
+import { LabelSheet } from "../../../doors/screens";
 import { PaperTheme } from "../../../theme/theme";
 
 export default function Print() {

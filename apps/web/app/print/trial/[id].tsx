@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { TrialPage } from "../../../features/log/print-page";
+import { TrialPage } from "../../../doors/screens";
 import { PaperTheme } from "../../../theme/theme";
 
 export default function Print() {

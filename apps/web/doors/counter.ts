@@ -1,0 +1,3 @@
+/** The counter. */
+export { CounterScreen } from "../features/counter/screen";
+export { CountersScreen } from "../features/counter/list-screen";

@@ -1,0 +1,2 @@
+/** The design of a formula. */
+export { DesignScreen } from "../features/design/screen";

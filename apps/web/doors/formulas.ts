@@ -1,0 +1,2 @@
+/** The list of formulas. */
+export { FormulasScreen } from "../features/formula/list-screen";

@@ -1,0 +1,2 @@
+/** The page that shows every piece of the interface. */
+export { LookScreen } from "../features/look/screen";

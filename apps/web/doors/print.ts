@@ -1,0 +1,3 @@
+/** Papers of a formula. */
+export { FormulaPage } from "../features/formula/print-page";
+export { LabelSheet } from "../features/label/print-page";

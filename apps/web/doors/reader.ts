@@ -1,0 +1,2 @@
+/** The reader of pasted recipes. */
+export { ReaderScreen } from "../features/reader/screen";

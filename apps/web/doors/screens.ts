@@ -1,0 +1,46 @@
+import { type ComponentType, lazy, type LazyExoticComponent } from "react";
+
+/** A screen behind its door: it is fetched when it is first shown, or ahead when there is time. */
+const behind = <N extends string, M extends Record<N, ComponentType<any>>>( // eslint-disable-line @typescript-eslint/no-explicit-any -- a screen of any props
+  door: () => Promise<M>,
+  name: N,
+): LazyExoticComponent<M[N]> => lazy(async () => ({ default: (await door())[name] }));
+
+const formulas = () => import("./formulas");
+const bench = () => import("./bench");
+const reader = () => import("./reader");
+const design = () => import("./design");
+const counter = () => import("./counter");
+const day = () => import("./day");
+const log = () => import("./log");
+const store = () => import("./store");
+const print = () => import("./print");
+const look = () => import("./look");
+
+export const FormulasScreen = behind(formulas, "FormulasScreen");
+export const BenchHome = behind(bench, "BenchHome");
+export const BenchScreen = behind(bench, "BenchScreen");
+export const RoomView = behind(bench, "RoomView");
+export const ReaderScreen = behind(reader, "ReaderScreen");
+export const DesignScreen = behind(design, "DesignScreen");
+export const CounterScreen = behind(counter, "CounterScreen");
+export const CountersScreen = behind(counter, "CountersScreen");
+export const DayScreen = behind(day, "DayScreen");
+export const DaysScreen = behind(day, "DaysScreen");
+export const DayPage = behind(day, "DayPage");
+export const LogScreen = behind(log, "LogScreen");
+export const TrialScreen = behind(log, "TrialScreen");
+export const JudgeScreen = behind(log, "JudgeScreen");
+export const CompareScreen = behind(log, "CompareScreen");
+export const LearntScreen = behind(log, "LearntScreen");
+export const PracticeScreen = behind(log, "PracticeScreen");
+export const TastingScreen = behind(log, "TastingScreen");
+export const ComparePage = behind(log, "ComparePage");
+export const TrialPage = behind(log, "TrialPage");
+export const StoreScreen = behind(store, "StoreScreen");
+export const FormulaPage = behind(print, "FormulaPage");
+export const LabelSheet = behind(print, "LabelSheet");
+export const LookScreen = behind(look, "LookScreen");
+
+/** Brings what is likely to be opened next, for when there is time. */
+export const fetchAhead = (): Promise<unknown> => Promise.all([bench(), formulas(), reader(), counter(), day(), log(), store()]);

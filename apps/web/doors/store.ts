@@ -1,0 +1,2 @@
+/** The store and its forms. */
+export { StoreScreen } from "../features/store/screen";
