@@ -26,7 +26,7 @@ config.server.enhanceMiddleware = (metro) => (request, response, next) => {
 
 /** What the router carries for native applications, and this one never draws: tabs, stacks, headers, its own map of pages. */
 const UNUSED =
-  /[\\/]expo-router[\\/]build[\\/](?:react-navigation[\\/](?:elements|bottom-tabs|native-stack|stack)[\\/]|layouts[\\/](?:Stack|BaseStack|StackClient|_web-modal|experimental-stack|stack-utils|Tabs|Drawer)|fork[\\/]native-stack[\\/]|views[\\/]Sitemap\.js)/;
+  /[\\/]expo-router[\\/]build[\\/](?:react-navigation[\\/](?:elements|bottom-tabs|native-stack|stack)[\\/]|layouts[\\/](?:Stack(?:\.web)?\.js|BaseStack|_web-modal|experimental-stack|stack-utils|Tabs|Drawer)|views[\\/]Sitemap\.js|link[\\/](?:LinkWithPreview|elements|preview[\\/]HrefPreview)\.js)/;
 /** Who needs React Native as a whole: charts, which are animated, and the one list that is virtual. */
 const WHOLE = /[\\/]node_modules[\\/](?:react-native-gifted-charts|gifted-charts-core|expo-linear-gradient|react-native-web)[\\/]/;
 const SLIM = path.join(__dirname, "slim-native.js");
@@ -35,8 +35,9 @@ const NO_SCREENS = path.join(__dirname, "no-screens.js");
 config.resolver.resolveRequest = (context, name, platform) => {
   if (/locales\/index\.js$/.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath)) return { type: "empty" };
   if (platform !== "web") return context.resolveRequest(context, name, platform);
-  if (name === "react-native-screens") return { type: "sourceFile", filePath: NO_SCREENS };
-  if (/^react-native(?:-web(?:\/dist\/(?:cjs\/)?index)?)?$/.test(name) && !WHOLE.test(context.originModulePath)) return { type: "sourceFile", filePath: SLIM };
+  if (name === "react-native-screens" || /fork\/native-stack\/createNativeStackNavigator$/.test(name)) return { type: "sourceFile", filePath: NO_SCREENS };
+  if (/^react-native(?:-web(?:\/dist\/(?:cjs\/)?index)?)?$/.test(name) && !WHOLE.test(context.originModulePath))
+    return { type: "sourceFile", filePath: SLIM };
   const found = context.resolveRequest(context, name, platform);
   return found.type === "sourceFile" && UNUSED.test(found.filePath) ? { type: "empty" } : found;
 };

@@ -1,3 +1,5 @@
-import { BenchHome } from "../doors/screens";
+import { BenchHome, ReaderScreen } from "../doors/screens";
 
-export default BenchHome;
+export default function Home() {
+  return <BenchHome empty={<ReaderScreen />} />;
+}

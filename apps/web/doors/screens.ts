@@ -11,7 +11,6 @@ const bench = () => import("./bench");
 const reader = () => import("./reader");
 const design = () => import("./design");
 const counter = () => import("./counter");
-const day = () => import("./day");
 const log = () => import("./log");
 const store = () => import("./store");
 const print = () => import("./print");
@@ -25,9 +24,9 @@ export const ReaderScreen = behind(reader, "ReaderScreen");
 export const DesignScreen = behind(design, "DesignScreen");
 export const CounterScreen = behind(counter, "CounterScreen");
 export const CountersScreen = behind(counter, "CountersScreen");
-export const DayScreen = behind(day, "DayScreen");
-export const DaysScreen = behind(day, "DaysScreen");
-export const DayPage = behind(day, "DayPage");
+export const DayScreen = behind(bench, "DayScreen");
+export const DaysScreen = behind(bench, "DaysScreen");
+export const DayPage = behind(bench, "DayPage");
 export const LogScreen = behind(log, "LogScreen");
 export const TrialScreen = behind(log, "TrialScreen");
 export const JudgeScreen = behind(log, "JudgeScreen");
@@ -43,4 +42,4 @@ export const LabelSheet = behind(print, "LabelSheet");
 export const LookScreen = behind(look, "LookScreen");
 
 /** Brings what is likely to be opened next, for when there is time. */
-export const fetchAhead = (): Promise<unknown> => Promise.all([bench(), formulas(), reader(), counter(), day(), log(), store()]);
+export const fetchAhead = (): Promise<unknown> => Promise.all([bench(), formulas(), reader(), counter(), log(), store()]);

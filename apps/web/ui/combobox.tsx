@@ -1,30 +1,14 @@
 import { useCombobox } from "downshift";
+import { useEffect, useRef } from "react";
 import { StyleSheet, View } from "react-native";
-import { fonts, space, touch, type } from "../theme/scale";
+import { space, touch } from "../theme/scale";
 import { useColours } from "../theme/theme";
 import { Block } from "./dom";
+import { inputStyle, labelStyle, type Named, type SearchProps, takeFocus } from "./search-field";
 import { Body, Small } from "./words";
 
-export interface Named {
-  id: string;
-  name: string;
-  aliases: readonly string[];
-}
-
-interface SearchProps<T extends Named> {
-  label: string;
-  query: string;
-  onQuery: (query: string) => void;
-  found: readonly T[];
-  onPick: (item: T) => void;
-  nothing?: string;
-  placeholder?: string;
-  /** Enter with nothing marked. */
-  onSubmit?: () => void;
-}
-
 /** A search box with what it finds under it: arrows walk the list, Enter takes, Escape empties it. */
-export function NameSearch<T extends Named>({
+export function Combobox<T extends Named>({
   label,
   query,
   onQuery,
@@ -52,13 +36,19 @@ export function NameSearch<T extends Named>({
         : changes,
   });
   const open = query.trim() !== "";
+  // The plain field that stood here until this was fetched may have been typed into.
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (takeFocus(label)) input.current?.focus();
+  }, [label]);
   return (
     <View style={styles.search}>
-      <label {...getLabelProps()} style={{ color: colours.faint, fontFamily: fonts.body, fontSize: type.small.fontSize }}>
+      <label {...getLabelProps()} style={labelStyle(colours)}>
         {label}
       </label>
       <input
         {...getInputProps({
+          ref: input,
           // Downshift would hand the text on a beat later, and a controlled field must not lose the caret.
           onChange: (event) => onQuery(event.currentTarget.value),
           onKeyDown: (event) => {
@@ -68,13 +58,7 @@ export function NameSearch<T extends Named>({
         })}
         placeholder={placeholder}
         autoComplete="off"
-        style={{
-          ...styles.input,
-          color: colours.ink,
-          backgroundColor: colours.sunk,
-          borderBottom: `1.5px solid ${colours.strongRule}`,
-          outlineColor: colours.focus,
-        }}
+        style={inputStyle(colours)}
       />
       {open && items.length === 0 ? <Small tone="faint">{nothing}</Small> : null}
       <Block {...getMenuProps({ "aria-label": "Found" })} style={styles.list}>
@@ -106,32 +90,20 @@ export function NameSearch<T extends Named>({
   );
 }
 
-const styles = {
-  ...StyleSheet.create({
-    search: { gap: space.xs },
-    list: { display: "flex", flexDirection: "column" },
-    item: {
-      display: "flex",
-      flexDirection: "column",
-      justifyContent: "center",
-      minHeight: touch.least,
-      paddingHorizontal: space.s,
-      borderBottomWidth: 1,
-      borderLeftWidth: 4,
-      borderStyle: "solid",
-      borderTopWidth: 0,
-      borderRightWidth: 0,
-      cursor: "pointer",
-    },
-  }),
-  input: {
-    fontFamily: fonts.body,
-    fontSize: type.body.fontSize,
+const styles = StyleSheet.create({
+  search: { gap: space.xs },
+  list: { display: "flex", flexDirection: "column" },
+  item: {
+    display: "flex",
+    flexDirection: "column",
+    justifyContent: "center",
     minHeight: touch.least,
-    padding: `0 ${space.s}px`,
-    border: "none",
-    borderRadius: 0,
-    width: "100%",
-    boxSizing: "border-box",
-  } as const,
-};
+    paddingHorizontal: space.s,
+    borderBottomWidth: 1,
+    borderLeftWidth: 4,
+    borderStyle: "solid",
+    borderTopWidth: 0,
+    borderRightWidth: 0,
+    cursor: "pointer",
+  },
+});

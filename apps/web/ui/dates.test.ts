@@ -1,5 +1,17 @@
 import fc from "fast-check";
-import { ago, dayOfYear, dayOfYearClock, daysLater, isoDay, isoWithOffset, longDay, longDayClock, monthDayClock, shortDay, shortDayClock } from "./dates";
+import {
+  ago,
+  dayOfYear,
+  dayOfYearClock,
+  daysLater,
+  isoDay,
+  isoWithOffset,
+  longDay,
+  longDayClock,
+  monthDayClock,
+  shortDay,
+  shortDayClock,
+} from "./dates";
 
 const at = new Date(2026, 10, 29, 4, 5, 9);
 
@@ -20,14 +32,18 @@ test("days and times as one writes them", () => {
 
 test("a moment with its offset is that moment, and a day later is the same clock", () => {
   fc.assert(
-    fc.property(fc.date({ min: new Date(2000, 0, 1), max: new Date(2100, 0, 1), noInvalidDate: true }), fc.integer({ min: -400, max: 400 }), (day, n) => {
-      day.setMilliseconds(0);
-      expect(Date.parse(isoWithOffset(day))).toBe(day.getTime());
-      expect(isoDay(day)).toMatch(/^\d{4}-\d\d-\d\d$/);
-      const then = daysLater(day, n);
-      // A day on which the clock is put forward may have no such hour.
-      expect(Math.abs(then.getTime() - day.getTime() - n * 86_400_000)).toBeLessThanOrEqual(3_600_000 * 2);
-    }),
+    fc.property(
+      fc.date({ min: new Date(2000, 0, 1), max: new Date(2100, 0, 1), noInvalidDate: true }),
+      fc.integer({ min: -400, max: 400 }),
+      (day, n) => {
+        day.setMilliseconds(0);
+        expect(Date.parse(isoWithOffset(day))).toBe(day.getTime());
+        expect(isoDay(day)).toMatch(/^\d{4}-\d\d-\d\d$/);
+        const then = daysLater(day, n);
+        // A day on which the clock is put forward may have no such hour.
+        expect(Math.abs(then.getTime() - day.getTime() - n * 86_400_000)).toBeLessThanOrEqual(3_600_000 * 2);
+      },
+    ),
   );
 });
 

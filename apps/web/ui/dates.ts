@@ -1,7 +1,12 @@
 /** Days and times as the application writes them, by the browser's own calendar: “29 Nov”, “29 Nov 2026, 14:05”. */
 const written = (parts: Intl.DateTimeFormatOptions) => {
   const form = new Intl.DateTimeFormat("en-GB", { hourCycle: "h23", ...parts });
-  return (at: Date): string => form.format(at).replace(" at ", ", ").replace(/^(\w+),? (?=\d)/, "$1 ").replace("Sept", "Sep");
+  return (at: Date): string =>
+    form
+      .format(at)
+      .replace(" at ", ", ")
+      .replace(/^(\w+),? (?=\d)/, "$1 ")
+      .replace("Sept", "Sep");
 };
 const clock = { hour: "2-digit", minute: "2-digit" } as const;
 

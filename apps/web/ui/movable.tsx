@@ -41,7 +41,6 @@ const nextOver: KeyboardCoordinateGetter = (
   return next ? { x: next.left, y: next.middle - collisionRect.height / 2 } : undefined;
 };
 
-
 /** Rows that are moved by hand or by keyboard, within their list and from one to the other. */
 export function Movable({
   nameOf,

@@ -8,7 +8,7 @@ import { Field } from "./field";
 import { NumberField } from "./number-field";
 import { Button } from "./press";
 import { Check } from "./check";
-import { NameSearch } from "./combobox";
+import { NameSearch } from "./name-search";
 import { Guard, reloadOnce } from "./guard";
 import { Busy, Empty, Failed, Loading } from "./state";
 import { Why } from "./why";

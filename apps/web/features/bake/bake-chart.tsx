@@ -53,32 +53,32 @@ export const BakeChart = memo(function BakeChart({ what, simulation, other = nul
       <View aria-hidden>
         <Suspense fallback={<View style={{ height: 150 }} />}>
           <LineChart
-          data={line.map((value) => ({ value }))}
-          {...(second ? { data2: second.map((value) => ({ value })) } : {})}
-          height={120}
-          width={width - 44}
-          initialSpacing={4}
-          endSpacing={12}
-          spacing={spacing}
-          maxValue={high}
-          noOfSections={sections}
-          color1={what === "core" ? colours.heat : colours.gas}
-          color2={colours.soda}
-          strokeDashArray2={[7, 5]}
-          thickness={3}
-          thickness2={2.4}
-          hideDataPoints
-          hideDataPoints2
-          yAxisColor={colours.strongRule}
-          xAxisColor={colours.strongRule}
-          rulesColor={colours.rule}
-          rulesType="solid"
-          yAxisTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12 }}
-          xAxisLabelsHeight={2}
-          yAxisLabelWidth={34}
-          disableScroll
-          isAnimated={false}
-        />
+            data={line.map((value) => ({ value }))}
+            {...(second ? { data2: second.map((value) => ({ value })) } : {})}
+            height={120}
+            width={width - 44}
+            initialSpacing={4}
+            endSpacing={12}
+            spacing={spacing}
+            maxValue={high}
+            noOfSections={sections}
+            color1={what === "core" ? colours.heat : colours.gas}
+            color2={colours.soda}
+            strokeDashArray2={[7, 5]}
+            thickness={3}
+            thickness2={2.4}
+            hideDataPoints
+            hideDataPoints2
+            yAxisColor={colours.strongRule}
+            xAxisColor={colours.strongRule}
+            rulesColor={colours.rule}
+            rulesType="solid"
+            yAxisTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12 }}
+            xAxisLabelsHeight={2}
+            yAxisLabelWidth={34}
+            disableScroll
+            isAnimated={false}
+          />
         </Suspense>
         <View style={[styles.marks, { width: width - 34 }]}>
           {marks.map((minute, i) => (

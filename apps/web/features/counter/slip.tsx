@@ -6,7 +6,7 @@ import { StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { Button } from "../../ui/press";
 import { Busy } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";

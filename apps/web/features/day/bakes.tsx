@@ -6,7 +6,7 @@ import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { ClockField } from "../../ui/clock-field";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { NumberField } from "../../ui/number-field";
 import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";

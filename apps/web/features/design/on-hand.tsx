@@ -4,7 +4,7 @@ import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Check } from "../../ui/check";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { Small } from "../../ui/words";
 import { useSearch } from "../wire/use-search";
 

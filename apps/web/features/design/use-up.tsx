@@ -2,7 +2,7 @@ import type { Shelf, Wish } from "@uprise/core";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
 import { useSearch } from "../wire/use-search";

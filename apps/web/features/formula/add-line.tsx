@@ -3,7 +3,7 @@ import { formulaLineId, ownOf } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { Button } from "../../ui/press";
 import { newId } from "../wire/client";
 import { useFormulas } from "../wire/queries";

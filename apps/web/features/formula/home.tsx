@@ -1,12 +1,11 @@
 import { type Href, useRouter } from "expo-router";
-import { useEffect } from "react";
+import { type ReactNode, useEffect } from "react";
 import { Failed, Loading } from "../../ui/state";
-import { ReaderScreen } from "../reader/screen";
 import { useFormulas } from "../wire/queries";
 import { lastOpened } from "./draft";
 
-/** The bench opens with what was last on it, with the newest formula, or, in an empty kitchen, with the reader. */
-export function BenchHome() {
+/** The bench opens with what was last on it, with the newest formula, or, in an empty kitchen, with `empty`. */
+export function BenchHome({ empty }: { empty: ReactNode }) {
   const router = useRouter();
   const { data, error, refetch } = useFormulas("");
   const kept = lastOpened();
@@ -18,5 +17,5 @@ export function BenchHome() {
   }, [router, target]);
   if (error && !data) return <Failed title="The kitchen does not answer." detail={error.message} onRetry={() => void refetch()} />;
   if (!data || target !== null) return <Loading what="Laying the bench" />;
-  return <ReaderScreen />;
+  return <>{empty}</>;
 }

@@ -4,7 +4,7 @@ import { weighedIn } from "@uprise/core/page-bench";
 import { useEffect, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { Button } from "../../ui/press";
 import { Small } from "../../ui/words";
 import { consistencyWord } from "../instruments/sentences";

@@ -1,5 +1,6 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { type Analysis,
+import {
+  type Analysis,
   analyse,
   applyEdit,
   bareKitchen,

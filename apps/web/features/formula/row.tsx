@@ -18,7 +18,7 @@ import { Choice } from "../../ui/choice";
 import { Block, PlainButton } from "../../ui/dom";
 import { Field } from "../../ui/field";
 import { focusSoon } from "../../ui/focus";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 import { AmountField } from "./amount-field";

@@ -1,5 +1,6 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { analyse,
+import {
+  analyse,
   type AmountMode,
   applyEdit,
   bareKitchen,

@@ -6,9 +6,7 @@ import { bareHere } from "../wire/bare.fixture";
 import { stepTimes, StepsRoom } from "./steps-room";
 
 const loaf = beginKind("loaf", "metric", 900);
-const kitchen = bareHere(
-  new Map([["deck", { name: "Deck", modes: ["still" as const], biasK: 0, swingK: 5, warmMinutes: 30 }]]),
-);
+const kitchen = bareHere(new Map([["deck", { name: "Deck", modes: ["still" as const], biasK: 0, swingK: 5, warmMinutes: 30 }]]));
 function Shown({ first }: { first: Formula }) {
   const [formula, setFormula] = useState(first);
   const open = () => openFormula(formula, bareKitchen);

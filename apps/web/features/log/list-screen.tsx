@@ -183,28 +183,28 @@ function Trend({ trials }: { trials: readonly StoredTrial[] }) {
       <View aria-hidden>
         <Suspense fallback={<View style={{ height: 110 }} />}>
           <LineChart
-          data={scored}
-          height={90}
-          width={300}
-          spacing={Math.max(6, 280 / Math.max(1, scored.length - 1))}
-          initialSpacing={6}
-          endSpacing={10}
-          maxValue={100}
-          noOfSections={4}
-          color1={colours.ink}
-          dataPointsColor1={colours.ink}
-          dataPointsRadius={3}
-          thickness={2}
-          yAxisColor={colours.strongRule}
-          xAxisColor={colours.strongRule}
-          rulesColor={colours.rule}
-          rulesType="solid"
-          yAxisTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12 }}
-          xAxisLabelsHeight={2}
-          yAxisLabelWidth={30}
-          disableScroll
-          isAnimated={false}
-        />
+            data={scored}
+            height={90}
+            width={300}
+            spacing={Math.max(6, 280 / Math.max(1, scored.length - 1))}
+            initialSpacing={6}
+            endSpacing={10}
+            maxValue={100}
+            noOfSections={4}
+            color1={colours.ink}
+            dataPointsColor1={colours.ink}
+            dataPointsRadius={3}
+            thickness={2}
+            yAxisColor={colours.strongRule}
+            xAxisColor={colours.strongRule}
+            rulesColor={colours.rule}
+            rulesType="solid"
+            yAxisTextStyle={{ color: colours.faint, fontFamily: fonts.body, fontSize: 12 }}
+            xAxisLabelsHeight={2}
+            yAxisLabelWidth={30}
+            disableScroll
+            isAnimated={false}
+          />
         </Suspense>
       </View>
     </View>

@@ -5,7 +5,7 @@ import { space } from "../../theme/scale";
 import { schemes, useColours, useTheme } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { Notice } from "../../ui/notice";
 import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";

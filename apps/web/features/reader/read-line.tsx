@@ -7,7 +7,7 @@ import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Field } from "../../ui/field";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { Button, Press } from "../../ui/press";
 import { Body, Figure, Small } from "../../ui/words";
 import { useSearch } from "../wire/use-search";

@@ -7,7 +7,7 @@ import { StyleSheet, View } from "react-native";
 import { ownOf } from "@uprise/core/page";
 import { ask } from "../../device/workers";
 import { space } from "../../theme/scale";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { FormNumber, FormText } from "../../ui/form";
 import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";

@@ -7,7 +7,7 @@ import type { z } from "zod";
 import { space } from "../../theme/scale";
 import { ClockField } from "../../ui/clock-field";
 import { Choice } from "../../ui/choice";
-import { NameSearch } from "../../ui/combobox";
+import { NameSearch } from "../../ui/name-search";
 import { FormNumber, FormText } from "../../ui/form";
 import { Button } from "../../ui/press";
 import { Body, Small } from "../../ui/words";

@@ -227,7 +227,7 @@ function Pans() {
       <ScrollView contentContainerStyle={styles.list}>
         <View role="list" aria-label="Pans">
           {pans.map(({ name, own, vessel }) => (
-          <View key={own?.id ?? name} role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
+            <View key={own?.id ?? name} role="listitem" style={[styles.entry, styles.pan, { borderBottomColor: colours.rule }]}>
               <View style={styles.grow}>
                 <Body>{name}</Body>
                 <Small tone="faint">{panWords(vessel)}</Small>
