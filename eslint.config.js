@@ -13,7 +13,16 @@ const fromFolder = (folder) => ({
   message: `This comes before ${folder}/: data flows down the list in scripts/layers.mjs.`,
 });
 
-const forbid = (patterns) => ({ "no-restricted-imports": ["error", { patterns }] });
+const forbid = (patterns) => ({ "@typescript-eslint/no-restricted-imports": ["error", { patterns }] });
+/** The page holds no kitchen: of the core it takes types and the entries `page*`, of the contract and of Zod types; the rest is asked of the workers. */
+const kitchen = [
+  {
+    regex: "^(@uprise/core|@uprise/contract|zod)$",
+    allowTypeImports: true,
+    message: "The page takes types only; values come from @uprise/core/page* or from a worker (device/workers).",
+  },
+  { regex: "^@uprise/core/(?!page)", message: "The page takes the core by its entries @uprise/core/page*." },
+];
 const outside = {
   group: ["@uprise/contract", "@uprise/server", "@uprise/web", "react", "react-*", "node:*", "fs", "path"],
   message: "The core is pure: no interface, no Node, no later package.",
@@ -96,10 +105,11 @@ module.exports = [
   },
   ...capabilities.map((folder, i) => ({
     files: [`apps/web/${folder}/**/*.{ts,tsx}`],
-    ignores: ["**/*.test.{ts,tsx}"],
+    ignores: ["**/*.test.{ts,tsx}", "**/*.fixture.{ts,tsx}"],
     rules: forbid([
       { group: ["@uprise/server", "sequelize", "fastify*", "node:*"], message: "The app talks to the server over the wire." },
       { regex: "^lucide-react-native$", message: "Import one icon: lucide-react-native/icons/<name>." },
+      ...(folder === "workers" ? [] : kitchen),
       ...capabilities.slice(i + 1).map(fromFolder),
     ]),
   })),

@@ -1,5 +1,4 @@
-import { ready } from "../packages/core/src/balance/analyse";
-import { simulateStart } from "../packages/core/src/bake/simulate";
+import { baked } from "../packages/core/src/balance/analyse";
 import type { Simulation } from "../packages/core/src/bake/simulation-schema";
 import { faultsOf, type Kitchen, openKitchen, phone, readingOf, wide } from "./kitchen";
 
@@ -125,21 +124,26 @@ test("an oven is measured in the store and a faulty figure is told", async () =>
 });
 
 test("the worker in the browser and the core in Node give the same bake to 1e-9", async () => {
-  const { start, massSpread } = ready({ kind: "loaf", batchG: 950 });
-  const here = simulateStart(start, massSpread);
+  const input = { kind: "loaf" as const, batchG: 950 };
+  const here = baked(input).simulation;
   const page = await kitchen.open("/store");
   const kept = await (await fetch(`${kitchen.url}/service-worker.js`)).text();
   const file = /\/kitchen-worker\.[0-9a-f]{12}\.js/.exec(kept)?.[0] ?? "";
   const there = await page.evaluate(
-    ({ job, from }) =>
+    ({ args, from }) =>
       new Promise<Simulation>((done, fail) => {
         const worker = new Worker(from);
-        worker.onmessage = ({ data }: MessageEvent<{ result?: Simulation; error?: string }>) =>
-          data.result ? done(data.result) : fail(new Error(data.error));
-        worker.postMessage(job);
+        // A call as the page's library makes it.
+        worker.onmessage = ({
+          data,
+        }: MessageEvent<{ value: { result?: { simulation: Simulation }; fault?: { message: string } } }>) =>
+          data.value.result ? done(data.value.result.simulation) : fail(new Error(data.value.fault?.message));
+        const argumentList = ["bake", args].map((value) => ({ type: "RAW", value }));
+        worker.postMessage({ id: "1", type: "APPLY", path: ["perform"], argumentList });
       }),
-    { job: { job: 1, task: { do: "bake", start, massSpread, options: {} } }, from: file },
+    { args: [input, [], "fine"], from: file },
   );
+  expect(there.fidelity).toBe("fine");
   const numbers = (s: Simulation): number[] =>
     [s.coreC, s.crownMm, s.gas, s.set, s.lossPercent, s.surfaceC, [s.done.low, s.done.mid, s.done.high]].flat();
   const pairs = numbers(there).map((value, i) => Math.abs(value - (numbers(here)[i] ?? NaN)) / Math.max(1, Math.abs(value)));

@@ -62,8 +62,8 @@ Bake in a 900 g loaf tin at 175 °C for 50 minutes.`,
 test("a line is moved into another component by hand, and back by the keyboard alone", async () => {
   const page = await kitchen.open("/bench/plum-loaf", { width: 1280, height: 1900 });
   await page.getByRole("button", { name: "Topping, fold" }).waitFor();
-  const before = await linesOf(page, "Batter");
   const whole = await readingOf(page, "lift");
+  const before = await linesOf(page, "Batter");
   const handle = page.getByRole("button", { name: "Move Plain yoghurt", exact: true });
   const target = page.getByRole("button", { name: "Move Rolled oats", exact: true });
   const [from, to] = [await handle.boundingBox(), await target.boundingBox()];

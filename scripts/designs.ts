@@ -19,7 +19,7 @@ const DOC = "docs/science/design.md";
 const sound = ({ lines, kind, vessel, oven, process }: Design): boolean => {
   const analysis = analyse({ lines, kind, vessel, oven, process });
   return (
-    analysis.bake.method === "simulation" &&
+    analysis.bake !== null &&
     analysis.findings.every(({ severity }) => severity === "note") &&
     analysis.bands.every(({ low, high, value }) => value >= 0.995 * low - 0.01 && value <= 1.005 * high + 0.01)
   );

@@ -44,6 +44,7 @@ export const layers = {
     "features/day",
     "features/look",
     "features/shell",
+    "doors",
     "app",
   ],
 };

@@ -211,7 +211,9 @@ const LETTERS = [
 /** The fonts as a page takes them: the letters that are used, in woff2. */
 export async function buildFonts() {
   const { default: subset } = await import("subset-font");
-  const text = LETTERS.map(([from, to]) => String.fromCodePoint(...Array.from({ length: to - from + 1 }, (_, k) => from + k))).join("");
+  const text = LETTERS.map(([from, to]) => String.fromCodePoint(...Array.from({ length: to - from + 1 }, (_, k) => from + k))).join(
+    "",
+  );
   mkdirSync(join(PUBLIC, "fonts"), { recursive: true });
   for (const [name, file] of Object.entries(FONTS)) {
     const font = readFileSync(join("node_modules/@expo-google-fonts", file));

@@ -1,4 +1,6 @@
 module.exports = (api) => {
   api.cache(true);
-  return { presets: ["babel-preset-expo"] };
+  // Jest has no modules that are fetched later: there they are required.
+  const plugins = process.env.NODE_ENV === "test" ? ["@babel/plugin-transform-dynamic-import"] : [];
+  return { presets: ["babel-preset-expo"], plugins };
 };

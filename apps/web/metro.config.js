@@ -35,7 +35,8 @@ const NO_SCREENS = path.join(__dirname, "no-screens.js");
 config.resolver.resolveRequest = (context, name, platform) => {
   if (/locales\/index\.js$/.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath)) return { type: "empty" };
   if (platform !== "web") return context.resolveRequest(context, name, platform);
-  if (name === "react-native-screens" || /fork\/native-stack\/createNativeStackNavigator$/.test(name)) return { type: "sourceFile", filePath: NO_SCREENS };
+  if (name === "react-native-screens" || /fork\/native-stack\/createNativeStackNavigator$/.test(name))
+    return { type: "sourceFile", filePath: NO_SCREENS };
   if (/^react-native(?:-web(?:\/dist\/(?:cjs\/)?index)?)?$/.test(name) && !WHOLE.test(context.originModulePath))
     return { type: "sourceFile", filePath: SLIM };
   const found = context.resolveRequest(context, name, platform);

@@ -3,6 +3,7 @@ import { Slot } from "expo-router";
 import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Gate } from "../features/access/gate";
 import { Suspense, useEffect } from "react";
+import { fetchAhead } from "../doors/screens";
 import { keepAnswersOf } from "../features/wire/kept";
 import { Shell } from "../features/shell/shell";
 import { ThemeProvider } from "../theme/theme";
@@ -19,6 +20,7 @@ const queries = new QueryClient({
 
 export default function Layout() {
   useEffect(() => keepAnswersOf(queries), []);
+  useEffect(fetchAhead, []);
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>

@@ -1,4 +1,5 @@
 import { type ComponentType, lazy, type LazyExoticComponent } from "react";
+import { whenIdle } from "../device/idle";
 
 /** A screen behind its door: it is fetched when it is first shown, or ahead when there is time. */
 const behind = <N extends string, M extends Record<N, ComponentType<any>>>( // eslint-disable-line @typescript-eslint/no-explicit-any -- a screen of any props
@@ -41,5 +42,20 @@ export const FormulaPage = behind(print, "FormulaPage");
 export const LabelSheet = behind(print, "LabelSheet");
 export const LookScreen = behind(look, "LookScreen");
 
-/** Brings what is likely to be opened next, for when there is time. */
-export const fetchAhead = (): Promise<unknown> => Promise.all([bench(), formulas(), reader(), counter(), log(), store()]);
+/** The page that was asked for goes first. */
+const AHEAD_MS = 2500;
+/** Brings what is likely to be opened next, one door at a time while there is nothing else to do; what cannot be had now is fetched when it is opened. */
+export function fetchAhead(): () => void {
+  const left = [bench, reader, log, counter, store, formulas];
+  let stop = () => {};
+  const next = (): void => {
+    const door = left.shift();
+    if (door) stop = whenIdle(() => void door().then(next, () => {}), 10_000);
+  };
+  const timer = setTimeout(next, AHEAD_MS);
+  return () => {
+    clearTimeout(timer);
+    left.length = 0;
+    stop();
+  };
+}

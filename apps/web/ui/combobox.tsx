@@ -1,5 +1,5 @@
 import { useCombobox } from "downshift";
-import { useEffect, useRef } from "react";
+import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space, touch } from "../theme/scale";
 import { useColours } from "../theme/theme";
@@ -37,10 +37,7 @@ export function Combobox<T extends Named>({
   });
   const open = query.trim() !== "";
   // The plain field that stood here until this was fetched may have been typed into.
-  const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    if (takeFocus(label)) input.current?.focus();
-  }, [label]);
+  const [focused] = useState(() => takeFocus(label));
   return (
     <View style={styles.search}>
       <label {...getLabelProps()} style={labelStyle(colours)}>
@@ -48,7 +45,6 @@ export function Combobox<T extends Named>({
       </label>
       <input
         {...getInputProps({
-          ref: input,
           // Downshift would hand the text on a beat later, and a controlled field must not lose the caret.
           onChange: (event) => onQuery(event.currentTarget.value),
           onKeyDown: (event) => {
@@ -58,6 +54,7 @@ export function Combobox<T extends Named>({
         })}
         placeholder={placeholder}
         autoComplete="off"
+        autoFocus={focused}
         style={inputStyle(colours)}
       />
       {open && items.length === 0 ? <Small tone="faint">{nothing}</Small> : null}

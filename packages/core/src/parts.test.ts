@@ -8,7 +8,7 @@ import { builtInShelf, shelfWith } from "./pantry/catalogue";
 import { ingredientSchema } from "./pantry/ingredient-schema";
 import { openFormula } from "./formula/open";
 import { bareKitchen } from "./formula/bare-kitchen";
-import { pullsOf } from "./formula/pulls";
+import { pullsOf } from "./lift/pulls";
 import { splitOf } from "./parts";
 
 const entry = (title: string, formula: Record<string, number>): { title: string; lines: WeighedLine[] } => ({

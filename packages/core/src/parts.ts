@@ -8,7 +8,7 @@ import type { Kitchen } from "./formula/open";
 import { openPart, takes } from "./formula/open-part";
 import { bareKitchen } from "./formula/bare-kitchen";
 import { gramsOf } from "./formula/components";
-import { dividable } from "./formula/pulls";
+import { dividable } from "./formula/dividable";
 
 export interface JudgedPart {
   part: Part;

@@ -3,7 +3,7 @@ import { CoreError } from "./errors";
 import type { Formula } from "./formula/formula";
 import { openFormula, type Opened } from "./formula/open";
 import { bareKitchen } from "./formula/bare-kitchen";
-import type { Kind } from "./formula/kinds-schema";
+import type { Kind } from "./formula/kinds";
 import { builtInShelf } from "./pantry/catalogue";
 import type { Shelf } from "./pantry/shelf";
 import { normalFrom, seeded } from "./random";

@@ -2,7 +2,7 @@ import { guessKind } from "./formula/kinds";
 import type { Meant } from "./measure/meaning";
 import { readText } from "./measure/reader";
 import type { Reading } from "./measure/reading-schema";
-import type { Measures } from "./measure/units-schema";
+import type { Measures } from "./measure/units";
 import { allergensInWords, beyond } from "./pantry/allergen-words";
 import { builtInShelf } from "./pantry/catalogue";
 import type { Shelf } from "./pantry/shelf";

@@ -5,7 +5,7 @@ import { fonts, space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Small } from "../../ui/words";
 
-const LineChart = lazy(async () => ({ default: (await import("../../doors/charts")).LineChart }));
+const LineChart = lazy(async () => ({ default: (await import("../../ui/charts")).LineChart }));
 
 const POINTS = 44;
 

@@ -8,7 +8,7 @@ import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Small } from "../../ui/words";
 import type { Result } from "../../workers/tasks";
-import { opened } from "./use-baked";
+import { opened } from "../../device/opened";
 
 const HEIGHT = 30;
 /** The line ends at so many times the late end of the range. */

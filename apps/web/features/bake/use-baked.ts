@@ -1,6 +1,7 @@
 import type { Analysis, Finding, Opened, Shelf, Simulation } from "@uprise/core";
-import { CoreError, isOfTheOven, ownOf } from "@uprise/core/page";
+import { isOfTheOven, ownOf } from "@uprise/core/page";
 import { useMemo } from "react";
+import { opened } from "../../device/opened";
 import { useAsked } from "../../device/use-asked";
 import type { Args, Bench } from "../../workers/tasks";
 
@@ -9,20 +10,10 @@ export interface Read {
   /** What keeps the formula from being read; an empty sheet is no fault. */
   fault: string | null;
   simulation: Simulation | null;
-  /** The bake is being computed for what stands on the sheet now, or computed finer than it is shown. */
+  /** What stands on the sheet now is still being read or baked, or baked finer than it is shown. */
   baking: boolean;
   /** Why there is no bake of what stands on the sheet. */
   unbaked: string | null;
-}
-
-/** What is opened of a sheet, or why it cannot be. */
-export function opened(make: () => Opened): { input: Opened; fault: null } | { input: null; fault: string } {
-  try {
-    return { input: make(), fault: null };
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return { input: null, fault: error.message };
-  }
 }
 
 const waiting = { input: null, fault: null } as const;
@@ -65,10 +56,10 @@ export function useBaked(make: () => Opened, shelf: Shelf, ready = true): Read {
       analysis: input && !why ? (analysis ?? null) : null,
       fault: fault ?? (why && !empty ? why.message : null),
       simulation: input && !why ? (last.data?.simulation ?? null) : null,
-      baking: input !== null && !why && (coarse.pending || fine.pending),
+      baking: !ready || (input !== null && !why && (quick.pending || coarse.pending || fine.pending)),
       unbaked: broken ?? (here ? (last.data?.analysis.unbaked ?? null) : null),
     };
-  }, [input, fault, quick, coarse, fine, last]);
+  }, [ready, input, fault, quick, coarse, fine, last]);
 }
 
 /** What would mend each finding, asked of the oven; null until it is here, and where nobody asks. */

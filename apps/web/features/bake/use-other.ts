@@ -2,7 +2,7 @@ import type { Opened, Shelf, SimulateOptions, Simulation, WhatIf } from "@uprise
 import { ownOf, withWhatIf } from "@uprise/core/page";
 import { useMemo } from "react";
 import { useAsked } from "../../device/use-asked";
-import { opened } from "./use-baked";
+import { opened } from "../../device/opened";
 
 const quick: SimulateOptions = { spread: 0, frames: 14 };
 

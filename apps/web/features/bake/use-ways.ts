@@ -2,7 +2,7 @@ import type { ColourWay, Formula, Opened, Shelf, SimulateOptions, Simulation } f
 import { applyEdit, ownOf } from "@uprise/core/page";
 import { useEffect, useState } from "react";
 import { ask, TaskError } from "../../device/workers";
-import { opened } from "./use-baked";
+import { opened } from "../../device/opened";
 
 /** A way out as it was baked: null where it cannot be. */
 export interface TriedWay {

@@ -10,7 +10,7 @@ import { Body, Small } from "../../ui/words";
 import { listText } from "../instruments/sentences";
 import { ProposalList } from "./proposals";
 import { useAsked } from "../../device/use-asked";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 
 interface BalanceRoomProps {
   id: string;

@@ -9,7 +9,7 @@ import { Body, Heading } from "../../ui/words";
 import { consistencyWord } from "../instruments/sentences";
 import { useLearnFlour } from "./use-learn-flour";
 import { useAsked } from "../../device/use-asked";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 
 interface BodyTargetProps {
   now: Consistency;

@@ -18,18 +18,20 @@ beforeEach(() => {
 });
 afterEach(() => jest.restoreAllMocks());
 
-const show = (): void =>
-  void render(
+async function show(): Promise<void> {
+  render(
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
       <ThemeProvider>
         <DesignScreen />
       </ThemeProvider>
     </QueryClientProvider>,
   );
+  await screen.findByTestId("design");
+}
 
 test("what is wished for is what is asked: kind, variant, pieces, lift, body, binder, allergens, what is on hand", async () => {
   const asked = jest.spyOn(wire, "design").mockResolvedValue(designed);
-  show();
+  await show();
   fireEvent.click(screen.getByRole("button", { name: "Scones" }));
   fireEvent.click(screen.getByRole("radio", { name: "Savoury" }));
   fireEvent.change(screen.getByLabelText("Pieces"), { target: { value: "8" } });
@@ -50,7 +52,7 @@ test("what is wished for is what is asked: kind, variant, pieces, lift, body, bi
 test("designs stand side by side with their lines; one is taken to the bench as a formula of its own", async () => {
   jest.spyOn(wire, "design").mockResolvedValue(designed);
   const create = jest.spyOn(wire, "createFormula").mockImplementation(async (formula) => ({ ...times, id: formula.id, formula: { ...formula, shape: 2 } })); // prettier-ignore
-  show();
+  await show();
   fireEvent.click(screen.getByTestId("design"));
   const [first] = designed.designs;
   if (!first) throw new Error("nothing was designed");
@@ -68,7 +70,7 @@ test("a shelf that cannot is told what to buy; a server that does not answer is 
   const bare = design({ kind: "muffin", have: ["white-rice-flour", "salt"] });
   expect(bare.designs).toEqual([]);
   const asked = jest.spyOn(wire, "design").mockResolvedValue(bare);
-  show();
+  await show();
   fireEvent.click(screen.getByTestId("design"));
   await waitFor(() => expect(asked).toHaveBeenCalled());
   await screen.findByText(new RegExp((bare.missing?.why ?? "").slice(0, 24).replace(/[.*+?^${}()|[\]\\]/g, "\\$&")));

@@ -10,7 +10,7 @@ import { NumberField } from "../../ui/number-field";
 import { Button, Press } from "../../ui/press";
 import { Busy } from "../../ui/state";
 import { Body, Small } from "../../ui/words";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 import { minutesText } from "../instruments/sentences";
 import { useVessels } from "../wire/queries";
 

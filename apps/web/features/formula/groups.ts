@@ -1,5 +1,5 @@
-import type { Formula, FormulaComponent, FormulaLine, Kitchen } from "@uprise/core";
-import { CoreError, gramsText, nestedId, placeOf, sortLines } from "@uprise/core/page";
+import type { Formula, FormulaComponent, FormulaLine, Kitchen, Shelf } from "@uprise/core";
+import { CoreError, gramsText, nestedId, ownOf, placeOf, sortLines } from "@uprise/core/page";
 import { listText } from "../instruments/sentences";
 
 export interface Group {
@@ -22,8 +22,14 @@ export function groupsOf({ lines, components = [] }: Pick<Formula, "lines" | "co
 export function lineName({ name, ingredientId }: FormulaLine, { shelf, book }: Pick<Kitchen, "shelf" | "book">): string {
   if (name !== undefined) return name;
   if (ingredientId === undefined) return "A line that is not read";
-  return shelf.get(ingredientId)?.name ?? book(nestedId(ingredientId) ?? "")?.title ?? ingredientId;
+  return shelf.get(ingredientId)?.name ?? book(nestedId(ingredientId) ?? "")?.title ?? idInWords(ingredientId);
 }
+
+/** What ships is on the shelf; until then nothing can be said to be missing from it. */
+export const isStocked = (shelf: Shelf): boolean => shelf.all().length > ownOf(shelf).length;
+
+/** An id as words: what a line is called until the shelf is here. */
+export const idInWords = (id: string): string => `${id.slice(0, 1).toUpperCase()}${id.slice(1).replaceAll("-", " ")}`;
 
 /** What a line weighs in words; a line that is open has none. */
 export const lineMass = ({ grams }: FormulaLine): string => (grams ? gramsText(grams.mid) : "open");

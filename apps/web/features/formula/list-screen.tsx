@@ -23,7 +23,7 @@ import { instrumentNames, sentenceOf } from "../instruments/sentences";
 import { Strip } from "../instruments/strip";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
-import { useFormulas, useKitchen } from "../wire/queries";
+import { useFormulas, useKitchenSoon } from "../wire/queries";
 import { groupsOf, lineMass, lineName } from "./groups";
 import { shortDay } from "../../ui/dates";
 
@@ -187,7 +187,7 @@ const Item = memo(function Item({ item, here, onShow, onRemove }: ItemProps) {
 function Preview({ id, formula, glance }: { id: string; formula: Formula; glance: Glance | null }) {
   const colours = useColours();
   const router = useRouter();
-  const { kitchen } = useKitchen(formula);
+  const { kitchen } = useKitchenSoon(formula);
   const open = (): void => router.navigate(`/bench/${id}` as Href);
   return (
     <ScrollView key={id} style={[styles.preview, { borderLeftColor: colours.strongRule }]}>

@@ -13,7 +13,7 @@ import { whereText } from "../instruments/component-words";
 import { groupsOf, lineName } from "./groups";
 import { stepTimes } from "./steps-room";
 import { useAsked } from "../../device/use-asked";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 
 /** A stored formula on paper: what to weigh, the pan, the oven, the steps, the notes; on A6 what hangs on the wall. */
 export function FormulaPage({ id }: { id: string }) {

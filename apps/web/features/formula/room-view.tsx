@@ -89,6 +89,7 @@ function Room({ room }: { room: RoomName }) {
       return <VersionsRoom id={id} formula={formula} kitchen={kitchen} edit={edit} />;
     default:
   }
+  if (!analysis && baking) return <Loading what="Reading the sheet" />;
   if (!analysis) return <Body>There is nothing to read yet: the sheet weighs nothing.</Body>;
   switch (room) {
     case "steps":

@@ -24,7 +24,7 @@ import { currentOf, newId, wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
 import { isSettled } from "../wire/kept";
 import { sendOrKeep, useWaits } from "../wire/outbox";
-import { useFormula, useKitchen } from "../wire/queries";
+import { useFormula, useKitchenSoon } from "../wire/queries";
 import { Aside } from "./aside";
 import { BenchContext } from "./bench-context";
 import { draftFrom, formulaOf, isDirty, rememberOpened, unsavedCount } from "./draft";
@@ -85,7 +85,7 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
     [tried],
   );
   const formula = useMemo(() => (trial ? applyEdit(own, trial) : own), [own, trial]);
-  const { kitchen, state, error: kitchenError, retry } = useKitchen(formula);
+  const { kitchen, state, error: kitchenError, retry } = useKitchenSoon(formula);
   const open = useCallback(() => openFormula(formula, kitchen, id), [formula, kitchen, id]);
   const { analysis, fault, simulation, baking, unbaked } = useBaked(open, kitchen.shelf, state !== "loading");
   const faults = useAsked("faults", [own]).data ?? noFaults;

@@ -23,10 +23,10 @@ import { newId } from "../wire/client";
 import { AddLine } from "./add-line";
 import { ComponentHead } from "./component-head";
 import { addable, newComponent } from "../instruments/component-words";
-import { groupsOf, lineName } from "./groups";
+import { groupsOf, idInWords, isStocked, lineName } from "./groups";
 import { type LineFaults, Row } from "./row";
 import { ask } from "../../device/workers";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 
 const modes: { value: AmountMode; label: string }[] = [
   { value: "grams", label: "Grams" },
@@ -73,11 +73,13 @@ function thingOf({ ingredientId = "", name }: FormulaLine, { shelf, book }: Kitc
     if (!(error instanceof CoreError)) throw error;
     // A cycle or an empty formula is told where the sheet is read.
   }
-  return {
-    ...nothing,
-    id: ingredientId,
-    name: entry?.title ?? (ingredientId === "" ? (name ?? "a line that is not read") : `Not found: ${ingredientId}`),
-  };
+  const called =
+    ingredientId === ""
+      ? (name ?? "a line that is not read")
+      : isStocked(shelf)
+        ? `Not found: ${ingredientId}`
+        : idInWords(ingredientId);
+  return { ...nothing, id: ingredientId, name: entry?.title ?? called };
 }
 
 /** What stands in the place of something that is gone. */

@@ -10,7 +10,7 @@ import type { KitchenHere } from "../wire/queries";
 import { StepEditor, stepsEdit, unsaid } from "./step-editor";
 import { useAsked } from "../../device/use-asked";
 import { Loading } from "../../ui/state";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 
 const rangeText = ({ low, mid, high }: WorkStep["minutes"]): string => {
   const [from, to] = [Math.round(low), Math.round(high)];

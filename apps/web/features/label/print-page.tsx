@@ -17,7 +17,7 @@ import { type KitchenHere, useFormula, useKitchen, usePackets } from "../wire/qu
 import { regionOptions, useRegion } from "./region";
 import { nutritionRows } from "./words";
 import { useAsked } from "../../device/use-asked";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 import { dayOfYear, daysLater, isoDay } from "../../ui/dates";
 
 /** Between labels, mm. */

@@ -14,7 +14,7 @@ import { type KitchenHere, usePackets } from "../wire/queries";
 import { regionOptions, useRegion } from "./region";
 import { IngredientsText, nutritionRows } from "./words";
 import { useAsked } from "../../device/use-asked";
-import { opened } from "../bake/use-baked";
+import { opened } from "../../device/opened";
 
 interface LabelRoomProps {
   id: string;

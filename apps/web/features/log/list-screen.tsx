@@ -17,7 +17,7 @@ import { heightsOf, outlinesOf, Profiles } from "./profile";
 import { dayText } from "./times";
 import { useTrials } from "./use-log";
 
-const LineChart = lazy(async () => ({ default: (await import("../../doors/charts")).LineChart }));
+const LineChart = lazy(async () => ({ default: (await import("../../ui/charts")).LineChart }));
 
 const orders = [
   { value: "new", label: "Newest" },

@@ -17,7 +17,7 @@ import { minutesText } from "../instruments/sentences";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { sendOrKeep } from "../wire/outbox";
-import { useKitchen } from "../wire/queries";
+import { useKitchenSoon } from "../wire/queries";
 import { BringFile } from "./bring-file";
 import { type Pasted, usePasted } from "./pasted";
 import { ReadLine } from "./read-line";
@@ -53,7 +53,7 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
   const wide = useWide();
   const router = useRouter();
   const queries = useQueryClient();
-  const { kitchen } = useKitchen(null);
+  const { kitchen } = useKitchenSoon(null);
   const { shelf } = kitchen;
   const { text, measures, mending, kind } = pasted;
   const setText = (next: string): void => set((before) => ({ ...before, text: next }));

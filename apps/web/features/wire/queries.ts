@@ -1,4 +1,11 @@
-import { type QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  type QueryClient,
+  queryOptions,
+  useInfiniteQuery,
+  useQuery,
+  useQueryClient,
+  useSuspenseQuery,
+} from "@tanstack/react-query";
 import type { FormulaSummary, OvenProfile, StoredFormula, StoredOven, StoredVessel } from "@uprise/contract";
 import type { Book, BookEntry, Formula, Kitchen, NamedVessel, Ingredient, Shelf } from "@uprise/core";
 import { bookEntryOf, nestedIds, vesselLibrary } from "@uprise/core/page";
@@ -125,14 +132,13 @@ export interface KitchenState {
 }
 
 /** What ships with Uprise, from the worker that has it. */
-const usePantry = () =>
-  useQuery({
-    queryKey: keys.pantry.all,
-    queryFn: () => ask("pantry"),
-    staleTime: Infinity,
-    gcTime: Infinity,
-    networkMode: "always",
-  });
+const pantry = queryOptions({
+  queryKey: keys.pantry.all,
+  queryFn: () => ask("pantry"),
+  staleTime: Infinity,
+  gcTime: Infinity,
+  networkMode: "always",
+});
 
 /** What ships, and a kitchen's own before it. */
 function shelfFrom(pantry: readonly Ingredient[], own: readonly Ingredient[]): Shelf {
@@ -146,18 +152,24 @@ const none: readonly never[] = [];
 const idsIn = (formula: Formula | null): string[] =>
   formula ? nestedIds([...formula.lines, ...(formula.parts ?? []).flatMap((part) => part.additions)]).sort() : [];
 
-/** The kitchen that a formula is opened in: shelf, ovens, and the formulas that it holds. */
+/** The kitchen that a formula is opened in: shelf, ovens, and the formulas that it holds. Whoever asks is drawn when the shelf is here. */
 export function useKitchen(formula: Formula | null): KitchenState {
-  const pantry = usePantry();
+  useSuspenseQuery(pantry);
+  return useKitchenSoon(formula);
+}
+
+/** The same for what is drawn before: until the shelf is here (`isStocked`), nothing is on it. */
+export function useKitchenSoon(formula: Formula | null): KitchenState {
+  const shipped = useQuery(pantry);
   const stored = useIngredients();
   const ovens = useStoredOvens();
   const ids = idsIn(formula);
   const own = useMemo(() => (stored.data ?? none).map((entry) => entry.ingredient), [stored.data]);
-  const shelf = useMemo(() => shelfFrom(pantry.data ?? none, own), [pantry.data, own]);
+  const shelf = useMemo(() => shelfFrom(shipped.data ?? none, own), [shipped.data, own]);
   const book = useQuery({
     queryKey: keys.book.of(ids),
     queryFn: ({ signal }) => readBook(ids, shelf, signal),
-    enabled: ids.length > 0 && pantry.data !== undefined,
+    enabled: ids.length > 0 && shipped.data !== undefined,
     staleTime: MINUTE_MS / 2,
   });
   const measures = formula?.measures ?? "us";
@@ -168,7 +180,7 @@ export function useKitchen(formula: Formula | null): KitchenState {
     const known = [...profiles].map(([id, { biasK, swingK }]): KitchenData["ovens"][number] => [id, { biasK, swingK }]);
     return { shelf, book: find, ovens: profiles, measures, data: { own, entries, ovens: known, measures } };
   }, [shelf, own, ovens.data, book.data, measures]);
-  const parts = [pantry, stored, ovens, ...(ids.length > 0 ? [book] : [])];
+  const parts = [shipped, stored, ovens, ...(ids.length > 0 ? [book] : [])];
   const failed = parts.find((part) => part.isError && part.data === undefined);
   return {
     kitchen,

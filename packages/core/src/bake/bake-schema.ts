@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { rangeSchema } from "../measure/range-schema";
 import { fidelities } from "./simulation";
-import { signs } from "./bake";
+import { signs } from "./signs";
 
 export const fillSchema = z.object({
   /** Batter over the vessel's volume to the rim; 0 for pieces without a wall. */

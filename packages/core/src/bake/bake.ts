@@ -4,10 +4,9 @@ import type { Vessel } from "../pantry/vessel-schema";
 import { brownWord } from "./browning";
 import { fillVessel } from "./geometry";
 import type { Simulation } from "./simulation-schema";
+import { signs } from "./signs";
 import type { Fill, BakedFill, Bake } from "./bake-schema";
 
-/** What a baker sees, feels or measures. */
-export const signs = ["core", "golden", "dry", "skewer", "springs", "edge"] as const;
 /** What the kind of bake says of its end. */
 export interface BakeTargets {
   targetCoreC: number;

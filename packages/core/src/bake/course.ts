@@ -1,4 +1,5 @@
-import { type Heat, stageMinutes } from "../formula/stage";
+import { stageMinutes } from "../formula/stage";
+import type { Heat } from "../formula/stage-kinds";
 import type { BakeStage } from "../formula/stage-schema";
 import type { Oven } from "../pantry/vessel-schema";
 

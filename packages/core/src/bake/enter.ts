@@ -1,4 +1,4 @@
-import type { Heat } from "../formula/stage";
+import type { Heat } from "../formula/stage-kinds";
 import type { Leg } from "./course";
 import type { Model } from "./model";
 import type { Run } from "./run";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { heats } from "../formula/stage";
+import { heats } from "../formula/stage-kinds";
 import { rangeSchema } from "../measure/range-schema";
 import { judgedBy } from "./judged";
 import { tops, fidelities } from "./simulation";

@@ -2,7 +2,7 @@ import type { JudgedBy } from "../bake/judged";
 import { SALT_PER_SODIUM } from "../physics";
 import { consistencies, type Consistency, stiffnessRange } from "../body/consistency";
 import { batchOf, type Item } from "../formula/resolve";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process-schema";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
 import type { Oven } from "../pantry/vessel-schema";

@@ -1,4 +1,4 @@
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process-schema";
 import { vesselOf } from "../pantry/vessel";
 import type { Oven, Vessel } from "../pantry/vessel-schema";

@@ -1,13 +1,13 @@
 import type { Fill } from "../bake/bake-schema";
 import type { Simulation } from "../bake/simulation-schema";
 import type { Body } from "../body/body";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process-schema";
 import type { Weighed } from "../formula/component-mass";
 import type { OpenLine } from "../formula/components-schema";
 import type { Item } from "../formula/resolve";
 import type { LiftParts } from "../lift/lift";
-import type { Measures } from "../measure/units-schema";
+import type { Measures } from "../measure/units";
 import type { Oven, Vessel } from "../pantry/vessel-schema";
 import type { Prove } from "./ways";
 

@@ -1,4 +1,4 @@
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { kindName } from "../formula/kinds";
 import { crumbOf, type Item, massOf } from "../formula/resolve";
 import { ML_PER_MMOL_25C } from "../lift/acids";
@@ -6,7 +6,7 @@ import { sodaPerGram } from "../lift/charge";
 import type { Gas } from "../lift/gas";
 import { acidPerGram } from "../lift/ledger";
 import { gramsText } from "../measure/amounts";
-import type { Measures } from "../measure/units-schema";
+import type { Measures } from "../measure/units";
 import { bandReadings, profileOf } from "./bands";
 import { findingLimits as limits } from "./finding";
 import type { Finding } from "./finding-schema";

@@ -4,7 +4,7 @@ import { SODA_MMOL_PER_G } from "../lift/acids";
 import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
 import { gramsText, measurable } from "../measure/amounts";
-import type { Measures } from "../measure/units-schema";
+import type { Measures } from "../measure/units";
 import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf } from "../pantry/shelf";
 import type { Ingredient } from "../pantry/ingredient-schema";

@@ -1,12 +1,12 @@
 import type { Body } from "../body/body";
 import type { Consistency } from "../body/consistency";
 import { liquidFor, mainLiquid } from "../body/next-class";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process-schema";
 import { crumbOf, type Item, totalOf } from "../formula/resolve";
 import type { LiftParts } from "../lift/lift";
 import { gramsText, measurable } from "../measure/amounts";
-import type { Measures } from "../measure/units-schema";
+import type { Measures } from "../measure/units";
 import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf } from "../pantry/shelf";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";

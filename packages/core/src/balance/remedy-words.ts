@@ -1,6 +1,6 @@
 import type { Item } from "../formula/resolve";
 import { gramsText, householdText } from "../measure/amounts";
-import type { Measures } from "../measure/units-schema";
+import type { Measures } from "../measure/units";
 import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf } from "../pantry/shelf";
 import type { Ingredient } from "../pantry/ingredient-schema";

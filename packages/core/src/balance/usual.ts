@@ -5,7 +5,8 @@ import { flourOf, type Item, massOf, resolve } from "../formula/resolve";
 import { measurable } from "../measure/amounts";
 import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf, type Shelf } from "../pantry/shelf";
-import { type Family, isFlour } from "../pantry/ingredient";
+import { isFlour } from "../pantry/ingredient";
+import type { Family } from "../pantry/ingredient-words";
 import type { Ingredient } from "../pantry/ingredient-schema";
 import { profileOf } from "./bands";
 

@@ -3,7 +3,7 @@ import { readings } from "../balance/readings";
 import { applyEdit } from "../formula/edits";
 import { formulaSchema } from "../formula/formula";
 import { kinds } from "../formula/kinds";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { openFormula } from "../formula/open";
 import { bareKitchen } from "../formula/bare-kitchen";
 import { builtInShelf, catalogue } from "../pantry/catalogue";

@@ -1,4 +1,4 @@
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { isFlour } from "../pantry/ingredient";
 import type { Ingredient } from "../pantry/ingredient-schema";
 import table from "./data/flour-roles.json";

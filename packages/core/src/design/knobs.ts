@@ -1,5 +1,5 @@
 import { bandReadings, profileOf, typicalLines } from "../balance/bands";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { resolve } from "../formula/resolve";
 import type { Shelf } from "../pantry/shelf";
 

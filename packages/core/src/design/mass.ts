@@ -1,7 +1,7 @@
 import { fillVessel } from "../bake/geometry";
 import { FULLEST, LIKED } from "../bake/liked-fill";
 import type { Analysis } from "../balance/readings";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { vesselLibrary } from "../pantry/vessel";
 import type { Vessel } from "../pantry/vessel-schema";
 import type { Wish } from "./wish-schema";

@@ -1,6 +1,6 @@
 import { kinds } from "../formula/kinds";
 import { catalogue } from "../pantry/catalogue";
-import type { Family } from "../pantry/ingredient";
+import type { Family } from "../pantry/ingredient-words";
 import type { Allergen } from "../pantry/ingredient-schema";
 import { isGround } from "./flours";
 import type { Wish } from "./wish-schema";

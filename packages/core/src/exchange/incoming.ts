@@ -1,6 +1,7 @@
 import type { Mending } from "../begin";
 import { CoreError } from "../errors";
-import { type Kind, kindSchema } from "../formula/kinds-schema";
+import { kindSchema } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { readRecipe } from "../read";
 import type { Shelf } from "../pantry/shelf";
 import { minutesOf } from "./duration";

@@ -1,11 +1,11 @@
-import type { Filling } from "../measure/filling-schema";
+import type { Filling } from "../measure/filling";
 import { householdText } from "../measure/amounts";
 import { mainMeasure } from "../measure/line";
 import { itemsOf, readLine } from "../measure/several";
 import { plainText } from "../measure/quantity";
 import { exactly } from "../measure/range";
 import type { Range } from "../measure/range-schema";
-import type { Measures, UnitId } from "../measure/units-schema";
+import type { Measures, UnitId } from "../measure/units";
 import { unitLabel } from "../measure/units";
 import { weighMeasure } from "../measure/weigh";
 import type { Ingredient } from "../pantry/ingredient-schema";

@@ -1,5 +1,5 @@
 import { CoreError } from "../errors";
-import { componentPlaces, componentRoles } from "../measure/reading";
+import { type componentPlaces, type componentRoles } from "../measure/reading";
 import type { Range } from "../measure/range-schema";
 import type { Shelf } from "../pantry/shelf";
 import { isFlour } from "../pantry/ingredient";

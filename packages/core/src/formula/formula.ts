@@ -3,7 +3,7 @@ import { fillingSchema } from "../measure/filling-schema";
 import { rangeSchema } from "../measure/range-schema";
 import { stageSchema } from "../measure/reading-schema";
 import { measuresSchema, unitSchema } from "../measure/units-schema";
-import { ovenModes } from "../pantry/vessel";
+import { ovenModes } from "../pantry/vessel-words";
 import { ovenSchema, vesselSchema } from "../pantry/vessel-schema";
 import { formulaComponentSchema } from "./components-schema";
 import { kindSchema } from "./kinds-schema";

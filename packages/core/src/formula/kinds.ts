@@ -1,5 +1,3 @@
-import type { Kind } from "./kinds-schema";
-
 export const kinds = [
   "loaf",
   "muffin",
@@ -14,6 +12,7 @@ export const kinds = [
   "pourable-batter",
   "drop",
 ] as const;
+export type Kind = (typeof kinds)[number];
 export const kindName: Record<Kind, string> = {
   loaf: "Loaf",
   muffin: "Muffins",

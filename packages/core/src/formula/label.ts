@@ -1,6 +1,6 @@
 import { CoreError } from "../errors";
 import { ingredientOf, type Shelf } from "../pantry/shelf";
-import type { PowderId } from "../pantry/ingredient";
+import type { PowderId } from "../pantry/ingredient-words";
 import type { Ingredient } from "../pantry/ingredient-schema";
 import { mixtureAsIngredient } from "./nested";
 

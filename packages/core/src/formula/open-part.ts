@@ -2,7 +2,7 @@ import type { InputLine } from "./components";
 import type { FormulaComponent } from "./components-schema";
 import type { Formula, FormulaLine, Part } from "./formula";
 import { type Kitchen, type Opened, openInput } from "./open";
-import { dividable } from "./pulls";
+import { dividable } from "./dividable";
 import { scaleLines } from "./scale";
 
 export const takes = (part: Part, { id }: FormulaComponent): boolean => part.share > 0 && (part.components?.includes(id) ?? true);

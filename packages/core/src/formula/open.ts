@@ -1,11 +1,11 @@
-import type { Measures } from "../measure/units-schema";
+import type { Measures } from "../measure/units";
 import type { Shelf } from "../pantry/shelf";
 import { withProfile } from "../pantry/vessel";
 import type { Oven, Vessel } from "../pantry/vessel-schema";
 import type { InputLine } from "./components";
 import type { FormulaComponent } from "./components-schema";
 import type { Formula, Said } from "./formula";
-import type { Kind } from "./kinds-schema";
+import type { Kind } from "./kinds";
 import type { NamedBeside } from "./named-schema";
 import { type Book, expand } from "./nested";
 import type { Process } from "./process-schema";

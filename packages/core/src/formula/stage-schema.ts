@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { ovenLimits } from "../pantry/vessel";
-import { heats, untils, celsiusWords, MOST_STAGES } from "./stage";
+import { ovenLimits } from "../pantry/vessel-words";
+import { heats, untils, celsiusWords, MOST_STAGES } from "./stage-kinds";
 
 const minute = z
   .number({ error: "A stage's minutes are a number, such as 15." })

@@ -1,4 +1,5 @@
-import { type Heat, stageMinutes } from "./stage";
+import { stageMinutes } from "./stage";
+import type { Heat } from "./stage-kinds";
 import type { BakeStage } from "./stage-schema";
 
 export const heatName: Record<Heat, string> = {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ovenModes } from "../pantry/vessel";
+import { ovenModes } from "../pantry/vessel-words";
 import { altitudeSchema } from "../pantry/vessel-schema";
 
 /** What is changed in thought; what is left out stays as it is. */

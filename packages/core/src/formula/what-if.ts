@@ -1,4 +1,4 @@
-import { ovenLimits } from "../pantry/vessel";
+import { ovenLimits } from "../pantry/vessel-words";
 import type { Vessel } from "../pantry/vessel-schema";
 import type { AnalyseInput } from "./open";
 import { scaledWhole } from "./scale";

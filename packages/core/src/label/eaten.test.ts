@@ -13,7 +13,7 @@ import {
 import { inputFrom } from "../begin";
 import { allergensInWords, beyond } from "../pantry/allergen-words";
 import { catalogue } from "../pantry/catalogue";
-import { allergens } from "../pantry/ingredient";
+import { allergens } from "../pantry/ingredient-words";
 import type { Allergen } from "../pantry/ingredient-schema";
 import { allergenWords } from "./ingredient-list";
 import { regions } from "./regions";

@@ -5,7 +5,7 @@ import { powders } from "../pantry/catalogue";
 import type { Shelf } from "../pantry/shelf";
 import { genericHeads, isNeutral, telling, wordsOf } from "../pantry/names";
 import { allergensInWords, allergensOfAdditive, type NamedAllergen } from "../pantry/allergen-words";
-import type { LeaveningAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId } from "../pantry/ingredient-words";
 import type { Allergen, Ingredient } from "../pantry/ingredient-schema";
 import additiveTable from "./data/additives.json";
 import { nutNames, type Region } from "./regions";

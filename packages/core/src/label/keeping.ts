@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { type Item, massOf } from "../formula/resolve";
 import { type Range, rangeSchema } from "../measure/range-schema";
 import type { Ingredient } from "../pantry/ingredient-schema";

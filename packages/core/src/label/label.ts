@@ -3,7 +3,7 @@ import { z } from "zod";
 import { profileOf } from "../balance/bands";
 import type { Analysis } from "../balance/readings";
 import { kindName } from "../formula/kinds";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import type { Opened } from "../formula/open";
 import { gramsText } from "../measure/amounts";
 import { type Range, rangeSchema } from "../measure/range-schema";

@@ -1,7 +1,7 @@
 import type { Range } from "../measure/range-schema";
 import leaveningTable from "./data/leavening-acids.json";
 import solutionTable from "./data/solution-acids.json";
-import type { LeaveningAcidId, SolutionAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId, SolutionAcidId } from "../pantry/ingredient-words";
 
 /** Molar mass of sodium hydrogen carbonate, g/mol. */
 export const SODA_MOLAR_MASS = 84.007;

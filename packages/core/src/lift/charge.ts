@@ -1,4 +1,4 @@
-import type { LeaveningAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId } from "../pantry/ingredient-words";
 import type { Ingredient } from "../pantry/ingredient-schema";
 import { powders } from "../pantry/catalogue";
 import { releasedAtSetting } from "../pantry/pieces";

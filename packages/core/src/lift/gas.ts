@@ -2,7 +2,7 @@ import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
 import { product, range, scaled, sum } from "../measure/range";
 import type { Range } from "../measure/range-schema";
-import type { LeaveningAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId } from "../pantry/ingredient-words";
 import { leaveningAcids, mmolPerGram, ML_PER_MMOL_25C } from "./acids";
 import { acidFractions } from "./charge";
 import { type GasReaction, bufferReaction, crystalReaction, dissolvedReaction, heatReaction, releasedAfter } from "./kinetics";

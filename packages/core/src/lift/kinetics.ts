@@ -1,6 +1,6 @@
 import { leaveningAcids } from "./acids";
 import { GAS_CONSTANT, KELVIN } from "../physics";
-import type { LeaveningAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId } from "../pantry/ingredient-words";
 
 const BENCH_K = 295.15;
 

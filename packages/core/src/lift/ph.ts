@@ -1,6 +1,6 @@
 import type { Item } from "../formula/resolve";
 import type { Range } from "../measure/range-schema";
-import type { LeaveningAcidId } from "../pantry/ingredient";
+import type { LeaveningAcidId } from "../pantry/ingredient-words";
 import { solubility } from "../physics";
 import { CARBONIC_PKA, givenUp, POWDER_SPREAD, titrationOf, type Titration } from "./charge";
 

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { formulaSchema } from "../formula/formula";
 import { rangeSchema } from "../measure/range-schema";
 import { workStepSchema } from "../plan/work-step-schema";
-import { weighedBy, judgedScores } from "./events";
+import { weighedBy, judgedScores } from "./event-kinds";
 
 const base = {
   /** Made where it happened, so that what is sent twice counts once. */

@@ -1,8 +1,5 @@
 import type { BakeEvent, BakeRecord } from "./events-schema";
 
-/** How an amount came into the bowl. */
-export const weighedBy = ["scale", "hand", "spoon"] as const;
-export const judgedScores = ["rise", "crumb", "moistness", "taste"] as const;
 /** The moment it is at a bake, ms: the device's clock, or the faster one of a rehearsal. */
 export function bakeClock({ rehearsal }: Pick<BakeRecord, "rehearsal">, now: number): number {
   if (!rehearsal) return now;

@@ -1,5 +1,5 @@
 import type { Range } from "./range-schema";
-import type { Measures } from "./units-schema";
+import type { Measures } from "./units";
 import { millilitresPer } from "./units";
 import type { Measurable } from "./weigh";
 

@@ -1,9 +1,9 @@
 import { range } from "./range";
 import type { Range } from "./range-schema";
-import type { Filling } from "./filling-schema";
 
 /** How a cup or spoon was filled. */
 export const fillings = ["sifted", "spooned", "dipped", "packed", "heaped", "rounded", "scant", "level"] as const;
+export type Filling = (typeof fillings)[number];
 /** How a thing takes to being filled into a measure: a powder by its filling, a liquid always level, pieces loosely. */
 export const fillBehaviours = ["powder", "liquid", "paste", "pieces", "leavener", "crystals"] as const;
 export type FillBehaviour = (typeof fillBehaviours)[number];

@@ -6,7 +6,7 @@ import { product } from "./range";
 import type { Range } from "./range-schema";
 import type { Line, Question } from "./reading-schema";
 import { isMass, unitLabel } from "./units";
-import type { Measures } from "./units-schema";
+import type { Measures } from "./units";
 import { type Measurable, weighMeasure } from "./weigh";
 
 /** The largest share by which two amounts of the same thing may differ. */

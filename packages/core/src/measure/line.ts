@@ -1,4 +1,4 @@
-import type { Filling } from "./filling-schema";
+import type { Filling } from "./filling";
 import { type Measure, measureAt, measuresAt, type Term } from "./grammar/amounts";
 import { type Token, tokensOf } from "./grammar/tokens";
 import { isMass, isVolume, millilitresPer } from "./units";

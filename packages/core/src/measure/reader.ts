@@ -10,7 +10,7 @@ import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeadin
 import { itemsOf, sideBySide } from "./several";
 import { readSurroundings } from "./surroundings";
 import { readStages } from "./time-text";
-import type { Measures } from "./units-schema";
+import type { Measures } from "./units";
 
 /**
  * Reads a pasted text: every non-empty line comes back, in order, with what it is, what it weighs with its spread, and what must be asked. One

@@ -4,7 +4,7 @@ import { piecesIn, readPan } from "./pan-text";
 import type { Line, Question, Reading } from "./reading-schema";
 import { readStages } from "./time-text";
 import { celsiusFromFahrenheit } from "./units";
-import type { Measures } from "./units-schema";
+import type { Measures } from "./units";
 
 /** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
 export function readSurroundings(reading: Reading, measures: Measures): void {

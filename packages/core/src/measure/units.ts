@@ -1,6 +1,5 @@
-import type { Measures, UnitId } from "./units-schema";
-
 export const measureSystems = ["us", "metric", "uk", "au"] as const;
+export type Measures = (typeof measureSystems)[number];
 export const unitIds = [
   "g",
   "kg",
@@ -37,6 +36,7 @@ export const unitIds = [
   "thumb",
   "lump",
 ] as const;
+export type UnitId = (typeof unitIds)[number];
 /** Grams in one unit of mass. Ounce and pound by definition. */
 export const gramsPer: Partial<Record<UnitId, number>> = {
   g: 1,

@@ -4,8 +4,8 @@ import type { Measure, Term } from "./grammar/amounts";
 import { exactly, product, scaled } from "./range";
 import type { Range } from "./range-schema";
 import { gramsPer, millilitresPer, spokenSpread } from "./units";
-import type { Measures, UnitId } from "./units-schema";
-import type { Filling } from "./filling-schema";
+import type { Measures, UnitId } from "./units";
+import type { Filling } from "./filling";
 
 /** What weighing must know of an ingredient; the pantry's entries have it. */
 export interface Measurable {

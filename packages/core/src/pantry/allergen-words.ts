@@ -1,6 +1,6 @@
 import type { Shelf } from "./shelf";
 import table from "./data/allergen-words.json";
-import { allergens as allAllergens } from "./ingredient";
+import { allergens as allAllergens } from "./ingredient-words";
 import type { Allergen, Ingredient } from "./ingredient-schema";
 import { wordsOf } from "./names";
 

@@ -10,7 +10,7 @@ import liquids from "./data/liquids.json";
 import plantMilks from "./data/plant-milks.json";
 import powderTable from "./data/powders.json";
 import sugars from "./data/sugars.json";
-import type { LeaveningAcidId, PowderId } from "./ingredient";
+import type { LeaveningAcidId, PowderId } from "./ingredient-words";
 import type { Ingredient } from "./ingredient-schema";
 import type { Shelf } from "./shelf";
 

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { fillBehaviours } from "../measure/filling";
 import { rangeSchema } from "../measure/range-schema";
 import { measuresSchema } from "../measure/units-schema";
-import { families, allergens, leaveningAcidIds, solutionAcidIds, powderIds, sources } from "./ingredient";
+import { families, allergens, leaveningAcidIds, solutionAcidIds, powderIds, sources } from "./ingredient-words";
 
 // prettier-ignore
 export const allergenSchema = z.enum(allergens);

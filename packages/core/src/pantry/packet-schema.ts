@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { allergenSchema } from "./ingredient-schema";
-import { packetGluten } from "./packet";
+import { packetGluten } from "./packet-gluten";
 
 const day = z.iso.date({ error: "A day such as 2026-11-28 would be right." });
 const grams = (words: string) => z.number({ error: words }).positive({ error: words }).max(1_000_000, { error: words });

@@ -1,7 +1,5 @@
 import type { Packet } from "./packet-schema";
 
-/** A mark of a body that tests; a claim of the maker; nothing; a trace statement. */
-export const packetGluten = ["certified", "claimed", "silent", "may-contain"] as const;
 /** A packet changed by the baker on a day: where its price or size is another one, what it was before is kept. */
 export function repriced(before: Packet, after: Packet, on: string): Packet {
   const same = before.price === after.price && before.sizeG === after.sizeG && before.currency === after.currency;

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { shapes, materials, linings, pieceForms, ovenShelves, ovenModes, ovenLimits } from "./vessel";
+import { shapes, materials, linings, pieceForms, ovenShelves, ovenModes, ovenLimits } from "./vessel-words";
 
 const millimetres = (what: string, least: number, most: number): z.ZodOptional<z.ZodNumber> =>
   z

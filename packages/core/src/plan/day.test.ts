@@ -1,5 +1,5 @@
 import { beginKind } from "../begin";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { openFormula } from "../formula/open";
 import { bareKitchen } from "../formula/bare-kitchen";
 import { Clock, type Day, type Plan, planDay, planSchema } from "./day";

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { CoreError } from "../errors";
 import { builtInShelf } from "../pantry/catalogue";
 import type { Shelf } from "../pantry/shelf";
-import { ovenModes } from "../pantry/vessel";
+import { ovenModes } from "../pantry/vessel-words";
 import { rangeSchema } from "../measure/range-schema";
 import { giveUpsOf } from "./give-up";
 import type { Job, Placed } from "./job";

@@ -1,4 +1,4 @@
-import type { ovenModes } from "../pantry/vessel";
+import type { ovenModes } from "../pantry/vessel-words";
 import type { WorkStep } from "./work-step-schema";
 
 export type OvenMode = (typeof ovenModes)[number];

@@ -1,6 +1,6 @@
 import { baked } from "../balance/analyse";
 import { beginKind } from "../begin";
-import type { Kind } from "../formula/kinds-schema";
+import type { Kind } from "../formula/kinds";
 import { openFormula, type Opened } from "../formula/open";
 import { bareKitchen } from "../formula/bare-kitchen";
 import { builtInShelf } from "../pantry/catalogue";

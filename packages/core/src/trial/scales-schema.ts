@@ -10,5 +10,3 @@ export const scoresSchema = z
   .refine((scores) => scales.every(({ id, steps }) => (scores[id] ?? 0) < steps.length), {
     error: "A score is the number of one of the scale's steps, from 0.",
   });
-// prettier-ignore
-export type Scores = z.infer<typeof scoresSchema>;

@@ -1,6 +1,5 @@
 import type { SymptomId } from "./symptoms";
 import type { Seen } from "./symptoms-schema";
-import type { Scores } from "./scales-schema";
 
 /** One step of a scale: its word, how good it is (0 to 1), and what it says as a symptom. */
 export interface ScaleStep {
@@ -139,6 +138,8 @@ export const scales: readonly Scale[] = [
 // prettier-ignore
 
 export const scaleIds = scales.map(({ id }) => id);
+/** Scores by scale: the index of the step. */
+export type Scores = Record<string, number>;
 /** What the scores say as symptoms: those that are there, and those that were looked for and are not. */
 export function seenFrom(scores: Scores): Seen[] {
   const out = new Map<SymptomId, Seen["degree"]>();

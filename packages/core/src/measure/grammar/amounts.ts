@@ -1,8 +1,8 @@
-import type { Filling } from "../filling-schema";
+import type { Filling } from "../filling";
 import { exactly, mapRange } from "../range";
 import type { Range } from "../range-schema";
 import { unitOf } from "../units";
-import type { UnitId } from "../units-schema";
+import type { UnitId } from "../units";
 import { type Parsed, remembered } from "./combinators";
 import { andPart, span, valueOrA } from "./numbers";
 import type { Token } from "./tokens";

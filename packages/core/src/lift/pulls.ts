@@ -1,12 +1,8 @@
-import type { Lift } from "../lift/lift";
-import { gramsOf, placeOf } from "./components";
-import type { FormulaComponent } from "./components-schema";
-import type { Formula } from "./formula";
-import { type Book, expandWeighed } from "./nested";
-
-/** The components that can go to one part or another: what is beside the batter. */
-export const dividable = ({ components = [] }: Formula): FormulaComponent[] =>
-  components.filter((component) => placeOf(component) !== "batter");
+import { dividable } from "../formula/dividable";
+import { gramsOf } from "../formula/components";
+import type { Formula } from "../formula/formula";
+import { type Book, expandWeighed } from "../formula/nested";
+import type { Lift } from "./lift";
 
 /** What each line pulls, mmol: an ingredient on several lines is shared out by mass, a nested formula pulls what its parts pull. */
 export function pullsOf(formula: Formula, book: Book, lift: Pick<Lift, "entries">): Map<string, { soda: number; acid: number }> {

@@ -1,0 +1,2 @@
+/** What a baker sees, feels or measures. */
+export const signs = ["core", "golden", "dry", "skewer", "springs", "edge"] as const;
