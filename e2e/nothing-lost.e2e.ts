@@ -32,6 +32,7 @@ test("an amount typed key by key moves the readings at every key, and is one ste
 
 test("a percentage typed key by key comes to what it says, though every key changes the flour", async () => {
   const page = await kitchen.open("/bench/griddle-cakes", wide);
+  await readingOf(page, "lift");
   await page.getByRole("radio", { name: "% of flour" }).click();
   const grams = async (): Promise<number> => {
     await page.getByRole("radio", { name: "Grams" }).click();

@@ -1,8 +1,7 @@
 import { spawn } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
+import { mkdtempSync, readdirSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { brotliCompressSync, constants } from "node:zlib";
 import {
   analyse,
   balance,
@@ -28,6 +27,7 @@ import { type Steps, stepsFor, twiceAsFine } from "@uprise/core/src/bake/start";
 import { bakeThrough } from "@uprise/core/src/bake/through";
 import { chromium } from "playwright-core";
 import { timeLists } from "./lists";
+import { pageRows } from "./page";
 import ovens from "@uprise/core/src/bake/data/kitchen-windows.json";
 
 /** Median and ninth decile in ms of a call, after a warm-up. */
@@ -195,24 +195,14 @@ say(
   time(() => sampledRange(ranged.start, stepsFor(ranged.start), 0.02, 32), 6),
 );
 
-/** Bytes of script that the first page loads: every bundle but the routes that are fetched later. */
-function firstLoad(): { raw: number; brotli: number; fonts: number } {
-  const folder = "apps/web/dist/_expo/static/js/web";
-  const first = readdirSync(folder).filter(
-    (file) => file.endsWith(".js") && /^(?:entry|__common|__expo-metro-runtime|_layout|index|\[id\])/.test(file),
+/** Bytes of the fonts that ship. */
+function fontBytes(path: string): number {
+  return readdirSync(path, { withFileTypes: true }).reduce(
+    (all, e) =>
+      all +
+      (e.isDirectory() ? fontBytes(join(path, e.name)) : /\.(ttf|woff2)$/.test(e.name) ? statSync(join(path, e.name)).size : 0),
+    0,
   );
-  const bytes = first.map((file) => readFileSync(join(folder, file)));
-  const fonts = (path: string): number =>
-    readdirSync(path, { withFileTypes: true }).reduce(
-      (all, e) =>
-        all + (e.isDirectory() ? fonts(join(path, e.name)) : e.name.endsWith(".ttf") ? statSync(join(path, e.name)).size : 0),
-      0,
-    );
-  return {
-    raw: bytes.reduce((all, b) => all + b.length, 0),
-    brotli: bytes.reduce((all, b) => all + brotliCompressSync(b, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }).length, 0),
-    fonts: fonts("apps/web/dist/assets"),
-  };
 }
 
 /** Time from spawning the server to its first line, on an empty folder and on a filled one. */
@@ -294,29 +284,7 @@ async function browser(data: string): Promise<void> {
       return (seen * 1000) / (performance.now() - begun);
     });
     rows.push(["what-if slider dragged: answers drawn a second", answers.toFixed(1), ""]);
-    const file = /\/bake-worker\.[0-9a-f]{12}\.js/.exec(await (await fetch(`${url}/service-worker.js`)).text())?.[0] ?? "";
-    const { start: loaf, massSpread } = ready({ kind: "loaf", batchG: 950 });
-    const pool = await page.evaluate(
-      async ({ from, start, spread, runs }) => {
-        const workers = Array.from({ length: Math.min(4, navigator.hardwareConcurrency) }, () => new Worker(from));
-        const each = Math.ceil(runs / workers.length);
-        const once = (): Promise<unknown> =>
-          Promise.all(workers.map((worker, k) => new Promise((done) => {
-            worker.onmessage = done;
-            worker.postMessage({ job: 1, task: { do: "sample", start, massSpread: spread, from: 1 + k * each, to: Math.min(runs, (k + 1) * each) + 1 } });
-          })));
-        const taken: number[] = [];
-        for (let n = 0; n < 9; n++) {
-          const begun = performance.now();
-          await once();
-          if (n > 1) taken.push(performance.now() - begun);
-        }
-        workers.forEach((worker) => worker.terminate());
-        return { taken: taken.sort((a, b) => a - b), workers: workers.length };
-      },
-      { from: file, start: loaf, spread: massSpread, runs: 32 },
-    ); // prettier-ignore
-    rows.push([`the same 32 runs shared out among ${pool.workers} workers of the browser (aim: under 300)`, ms(pool.taken[3] ?? NaN), ms(pool.taken[6] ?? NaN)]); // prettier-ignore
+    for (const row of await pageRows(chrome, url)) rows.push(row);
   } finally {
     await chrome.close();
     server.kill("SIGTERM");
@@ -382,9 +350,7 @@ async function main(): Promise<void> {
   await underLoad(loaded);
   rmSync(loaded, { recursive: true, force: true });
   for (const [name, median, p99] of await timeLists()) rows.push([name, ms(median), `${ms(p99)} (99 %)`]);
-  const load = firstLoad();
-  rows.push(["script of the first page, brotli", `${Math.round(load.brotli / 1000)} kB`, `${Math.round(load.raw / 1000)} kB raw`]);
-  rows.push(["fonts", `${Math.round(load.fonts / 1000)} kB`, ""]);
+  rows.push(["fonts", `${Math.round(fontBytes("apps/web/dist") / 1000)} kB`, ""]);
 
   console.log("| what | median | ninth decile |\n| --- | --- | --- |");
   for (const row of rows) console.log(`| ${row.join(" | ")} |`);

@@ -63,8 +63,13 @@ const partsOf = async (bytes: Buffer): Promise<Part[]> => {
   archive.close();
   return parts;
 };
+/** The formulas of a kitchen; what was computed of them in the meantime is no part of them. */
 const formulasOf = async (base: string): Promise<{ id: string; formula: Formula }[]> =>
-  (await json<{ items: { id: string; formula: Formula }[] }>(fetch(`${base}/api/formulas?whole=true&pageSize=200`))).items;
+  (
+    await json<{ items: { id: string; formula: Formula; glance?: unknown }[] }>(
+      fetch(`${base}/api/formulas?whole=true&pageSize=200`),
+    )
+  ).items.map(({ glance: _, ...stored }) => stored);
 const weighedIn = ({ lines }: Formula): string[] => lines.flatMap(({ ingredientId, grams }) => (grams ? [`${ingredientId} ${grams.mid.toFixed(2)}`] : [])).sort(); // prettier-ignore
 
 describe("formulas in open forms", () => {

@@ -1,4 +1,4 @@
-import { useEffect, useId, useMemo, useState } from "react";
+import { startTransition, useEffect, useId, useMemo, useState } from "react";
 import type { Args, Fault, Outcome, Result, TaskName } from "../workers/tasks";
 import { askOn, here } from "./workers";
 
@@ -49,7 +49,8 @@ export function useAsked<N extends TaskName>(name: N, args: Args<N> | null): Ask
   );
   useEffect(() => {
     if (!asked || local) return;
-    return askOn(channel, name, asked, (outcome) => setAnswer({ of: asked, outcome }));
+    // An answer is drawn in slices: what is typed meanwhile goes first.
+    return askOn(channel, name, asked, (outcome) => startTransition(() => setAnswer({ of: asked, outcome })));
   }, [channel, name, asked, local]);
   return useMemo(() => told(asked, local ? now : answer), [asked, local, now, answer]);
 }

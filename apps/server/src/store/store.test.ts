@@ -49,6 +49,7 @@ describe("the shapes of the database", () => {
     "files",
     "formula_versions",
     "formulas",
+    "glances",
     "ingredients",
     "kitchen",
     "learnt",
@@ -182,7 +183,7 @@ describe("the shapes of the database", () => {
     const names = migrations.map(({ name }) => name);
     expect([...names].sort()).toEqual(names);
     expect(new Set(names).size).toBe(names.length);
-    expect(names.length).toBe(7);
+    expect(names.length).toBe(8);
   });
   test("trials of a database of the shape before are listed by their day and words, and go back down", async () => {
     const file = join(mkdtempSync(join(tmpdir(), "uprise-old-")), "uprise.sqlite");
