@@ -1,6 +1,6 @@
 import type { Analysis, Finding, Opened, Shelf, Simulation } from "@uprise/core";
 import { isOfTheOven, ownOf } from "@uprise/core/page";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { opened } from "../../device/opened";
 import { useAsked } from "../../device/use-asked";
 import type { Args, Bench } from "../../workers/tasks";
@@ -40,7 +40,10 @@ export function useBaked(make: () => Opened, shelf: Shelf, ready = true): Read {
   const quick = useAsked("readings", input ? [input, own] : null);
   const coarse = useAsked("bake", input ? [input, own, "coarse"] : null);
   const fine = useAsked("bake", input && coarse.current && coarse.data?.simulation ? [input, own, "fine"] : null);
-  const last = newer(coarse, fine);
+  // What was baked last stays until there is something newer, so that no finer number goes back to a coarser one of the same.
+  const newest = newer(coarse, fine);
+  const [last, setLast] = useState<Baked>(newest);
+  if (newest.current && newest.data && newest !== last) setLast(newest);
   return useMemo((): Read => {
     const here = input !== null && last.data !== null && last.of?.[0] === input;
     const readable = quick.current ? quick.data : null;
