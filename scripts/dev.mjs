@@ -1,9 +1,10 @@
 import { spawn } from "node:child_process";
-import { buildWorker, install, orSentence } from "./prepare.mjs";
+import { buildFonts, buildWorker, install, orSentence } from "./prepare.mjs";
 
 /** The server with reload at 4173, the app with reload at 8081; the app's calls go to the server through Metro's proxy. */
 await orSentence(install);
 buildWorker(true);
+await buildFonts();
 const env = { ...process.env, UPRISE_DEMO: "1", EXPO_NO_TYPESCRIPT_SETUP: "1", EXPO_NO_TELEMETRY: "1", EXPO_OFFLINE: "1" };
 const children = [
   spawn("node_modules/.bin/tsx", ["watch", "--clear-screen=false", "apps/server/src/main.ts"], { stdio: "inherit", env }),
