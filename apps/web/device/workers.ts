@@ -54,6 +54,11 @@ class Hand {
     if (Date.now() - running.since > ENDED_AFTER_MS) this.broke(running, null);
   }
 
+  /** Has its thread started, for what will soon be asked. */
+  warm(): void {
+    if (!local) this.open();
+  }
+
   /** Ends the thread as the browser might, for tests. */
   kill(): void {
     if (this.running) this.broke(this.running, { code: null, message: "The worker was ended." });
@@ -98,6 +103,7 @@ class Hand {
     thread.onerror = (event) => {
       event.preventDefault();
       if (this.running) this.broke(this.running, { code: null, message: "This could not be computed: its worker did not start." });
+      else this.end();
     };
     const remote = wrap<KitchenWorker>(thread);
     this.worker = { thread, perform: (name, args) => remote.perform(name, args) as Promise<unknown> };
@@ -136,6 +142,14 @@ const inOven = new Set<TaskName>(["ways", "simulate", "runs", "draw", "paper", "
 const handFor = (name: TaskName, args: readonly unknown[]): Hand =>
   hands[inOven.has(name) || (name === "bake" && args[2] === "fine") ? "oven" : "quick"];
 
+/** Begins to fetch the kitchen while a room that will ask it is being fetched; what keeps it from starting is told when it is asked. */
+export function warmKitchen(): void {
+  try {
+    hands.quick.warm();
+  } catch {
+    // A browser without workers says so at the first question.
+  }
+}
 export const killOven = (): void => hands.oven.kill();
 
 /** What a task came to, or why it came to nothing. */

@@ -1,5 +1,6 @@
 import { type ComponentType, lazy, type LazyExoticComponent } from "react";
 import { whenIdle } from "../device/idle";
+import { warmKitchen } from "../device/workers";
 
 /** A screen behind its door: it is fetched when it is first shown, or ahead when there is time. */
 const behind = <N extends string, M extends Record<N, ComponentType<any>>>( // eslint-disable-line @typescript-eslint/no-explicit-any -- a screen of any props
@@ -7,15 +8,23 @@ const behind = <N extends string, M extends Record<N, ComponentType<any>>>( // e
   name: N,
 ): LazyExoticComponent<M[N]> => lazy(async () => ({ default: (await door())[name] }));
 
+/** A room that asks the kitchen: the two are fetched side by side. */
+const withKitchen =
+  <M>(door: () => Promise<M>) =>
+  (): Promise<M> => {
+    warmKitchen();
+    return door();
+  };
+
 const formulas = () => import("./formulas");
-const bench = () => import("./bench");
-const reader = () => import("./reader");
-const design = () => import("./design");
-const counter = () => import("./counter");
-const log = () => import("./log");
-const store = () => import("./store");
-const print = () => import("./print");
-const look = () => import("./look");
+const bench = withKitchen(() => import("./bench"));
+const reader = withKitchen(() => import("./reader"));
+const design = withKitchen(() => import("./design"));
+const counter = withKitchen(() => import("./counter"));
+const log = withKitchen(() => import("./log"));
+const store = withKitchen(() => import("./store"));
+const print = withKitchen(() => import("./print"));
+const look = withKitchen(() => import("./look"));
 
 export const FormulasScreen = behind(formulas, "FormulasScreen");
 export const BenchHome = behind(bench, "BenchHome");

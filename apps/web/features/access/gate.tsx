@@ -13,7 +13,7 @@ import { Body, Heading, Lead, Small, Title } from "../../ui/words";
 import { useChanges } from "../wire/changes";
 import { whenLocked, wire } from "../wire/client";
 import { keys } from "../wire/keys";
-import { forgetKitchen } from "../wire/kept";
+import { forgetKitchen, oncePerPage } from "../wire/kept";
 import { RecoveryCode } from "./recovery-code";
 import { useFault } from "../wire/use-fault";
 
@@ -26,7 +26,7 @@ let wanted = here();
 /** Everything behind the passcode, where this kitchen asks for one. Without an answer it opens all the same: what is kept on the device is this device's. */
 export function Gate({ children }: { children: ReactNode }) {
   const queries = useQueryClient();
-  const { data } = useQuery({ queryKey: keys.session.all, queryFn: ({ signal }) => wire.session(signal), staleTime: Infinity });
+  const { data } = useQuery({ queryKey: keys.session.all, queryFn: ({ signal }) => wire.session(signal), staleTime: oncePerPage });
   const locked = data?.needed === true && data.here === null;
   const at = usePathname();
   useEffect(() => {

@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
-import { QueryClient } from "@tanstack/react-query";
-import { keptAnswers } from "../../device/answers";
+import { dehydrate, QueryClient } from "@tanstack/react-query";
+import { keepAnswers, keptAnswers } from "../../device/answers";
 import { waitingWrites } from "../../device/writes";
 import { hear } from "./changes";
 import { WireError } from "./client";
@@ -38,6 +38,29 @@ test("what the kitchen has is kept, what was computed is not; brought back it co
   await forgetKitchen(after);
   end();
   expect(after.getQueryData(keys.packets.all)).toBeUndefined();
+});
+
+test("that somebody stood before the door is not kept, and of a page that kept it not believed; who came in is", async () => {
+  const session = { needed: true, here: null };
+  const at = client();
+  const stop = keepAnswersOf(at);
+  at.setQueryData(keys.session.all, session);
+  at.setQueryData(keys.packets.all, [{ id: "powder" }]);
+  await until(async () => JSON.stringify((await keptAnswers())?.state ?? "").includes("powder"));
+  expect(JSON.stringify((await keptAnswers())?.state)).not.toContain("needed");
+  stop();
+  const { state, ...kept } = (await keptAnswers()) ?? { shape: "", at: 0, state: null };
+  const old = client();
+  old.setQueryData(keys.session.all, session);
+  old.setQueryData(keys.packets.all, [{ id: "powder" }]);
+  await keepAnswers({ ...kept, state: dehydrate(old) });
+  const after = client();
+  const end = keepAnswersOf(after);
+  await until(async () => after.getQueryData(keys.packets.all) !== undefined);
+  expect(after.getQueryData(keys.session.all)).toBeUndefined();
+  after.setQueryData(keys.session.all, { needed: true, here: { id: "d", device: "Desk", role: "baker" } });
+  await until(async () => JSON.stringify((await keptAnswers())?.state ?? "").includes("Desk"));
+  end();
 });
 
 test("what others write makes stale what it may have changed, and nothing else", () => {

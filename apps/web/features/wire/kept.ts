@@ -1,7 +1,11 @@
 import { dehydrate, type DehydratedState, hydrate, type QueryClient } from "@tanstack/react-query";
 import { forgetAll } from "../../device/leave";
 import { forgetAnswers, keepAnswers, keptAnswers } from "../../device/answers";
+import type { sessionSchema } from "@uprise/contract";
+import type { z } from "zod";
 import { keys } from "./keys";
+
+type Session = z.infer<typeof sessionSchema>;
 
 /** What the application needs to open without a network: formulas, shelves, days, bakes, trials, who came in. Never what was computed or is secret. */
 const KEPT = new Set<unknown>(
@@ -20,6 +24,14 @@ const SHAPE = "1";
 export const isSettled = ({ dataUpdatedAt, isFetching }: { dataUpdatedAt: number; isFetching: boolean }): boolean =>
   dataUpdatedAt > OF_BEFORE || !isFetching;
 
+/** For what is asked once for each load of the page: what was kept of a load before never stands in for the answer. */
+export const oncePerPage = ({ state }: { state: { dataUpdatedAt: number } }): number =>
+  state.dataUpdatedAt > OF_BEFORE ? Infinity : 0;
+
+/** That somebody stood before the door is not kept: it would shut out who has come in since, until the answer is there, and lose the place that was asked for. */
+const isOutside = ([first]: readonly unknown[], data: unknown): boolean =>
+  first === keys.session.all[0] && (data as Session).needed && (data as Session).here === null;
+
 /** Brings what was kept on this device into the cache, and keeps what comes; gives how to stop that. */
 export function keepAnswersOf(queries: QueryClient): () => void {
   for (const first of KEPT) queries.setQueryDefaults([first], { gcTime: Infinity });
@@ -29,7 +41,8 @@ export function keepAnswersOf(queries: QueryClient): () => void {
     timer = undefined;
     const state = dehydrate(queries, {
       shouldDehydrateMutation: () => false,
-      shouldDehydrateQuery: ({ queryKey, state: { data } }) => KEPT.has(queryKey[0]) && data !== undefined,
+      shouldDehydrateQuery: ({ queryKey, state: { data } }) =>
+        KEPT.has(queryKey[0]) && data !== undefined && !isOutside(queryKey, data),
     });
     void keepAnswers({ shape: SHAPE, at: Date.now(), state });
   };
@@ -40,7 +53,8 @@ export function keepAnswersOf(queries: QueryClient): () => void {
     if (over || !kept || kept.shape !== SHAPE || Date.now() - kept.at > OLDEST_MS) return;
     const { queries: answers, ...rest } = kept.state as DehydratedState;
     // However fresh it was when it was kept, it is asked for anew where there is somebody to ask.
-    hydrate(queries, { ...rest, queries: answers.map((one) => ({ ...one, state: { ...one.state, dataUpdatedAt: OF_BEFORE } })) });
+    const inside = answers.filter(({ queryKey, state: { data } }) => !isOutside(queryKey, data));
+    hydrate(queries, { ...rest, queries: inside.map((one) => ({ ...one, state: { ...one.state, dataUpdatedAt: OF_BEFORE } })) });
   });
   return () => {
     over = true;

@@ -1,6 +1,6 @@
 import { baseArea, type Section, type SectionShape, volumeTo, wideningAt } from "./section";
 import type { Simulation } from "./simulation-schema";
-import { type Start, wholeKg } from "./start";
+import { depthAtStart, type Start, wholeKg } from "./start";
 import type { Frame, Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
@@ -145,7 +145,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "fidelity" | "done" | 
     targetC: rounded(start.targetC, 1),
     minutes: rounded(outS / 60, 2),
     turnAtMinutes: trace.turnedS !== null ? rounded(trace.turnedS / 60, 1) : carries ? Math.ceil(carries.second / 60) : null,
-    depthMm: mm(samples[0]!.crownM),
+    depthMm: mm(depthAtStart(start)),
     top: topOf(trace, overflowMl),
     highestMm: samples.reduce((all, sample) => Math.max(all, mm(sample.crownM)), 0),
     outMm: { middle: mm(trace.out.height[0]!), edge: mm(trace.out.height[edge]!) },

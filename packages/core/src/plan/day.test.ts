@@ -1,3 +1,4 @@
+import { baked } from "../balance/analyse";
 import { beginKind } from "../begin";
 import type { Kind } from "../formula/kinds";
 import { openFormula } from "../formula/open";
@@ -61,6 +62,16 @@ describe("a morning with a loaf, muffins and scones", () => {
         });
         expect(grams).toBeDefined();
       }
+    }
+  });
+  test("a bake takes what the bench says, and what the oven is held beyond it is named", () => {
+    for (const { id, input } of asked.bakes) {
+      const { bake } = baked(input).analysis;
+      const { start, end, minutes: takes, reserveMinutes = 0, words } = step(planned, id, "bake");
+      expect(Math.abs(takes.mid / bake.minutes.mid - 1)).toBeLessThan(0.03);
+      expect(takes.mid + reserveMinutes).toBeCloseTo(minutes(start, end), 0);
+      expect(takes.high).toBeGreaterThanOrEqual(minutes(start, end) - 1);
+      expect(words).toMatch(/\d min of it are held in reserve/);
     }
   });
   test("makes as many batches as the pieces ask for", () => {

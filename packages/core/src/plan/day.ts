@@ -5,7 +5,7 @@ import type { Shelf } from "../pantry/shelf";
 import { ovenModes } from "../pantry/vessel-words";
 import { rangeSchema } from "../measure/range-schema";
 import { giveUpsOf } from "./give-up";
-import type { Job, Placed } from "./job";
+import type { Job, Placed, Span } from "./job";
 import { type DayBake, type DayOven, jobsOf } from "./jobs";
 import { boundOf, type DayKitchen, schedule, type SearchOptions } from "./schedule";
 import { stepNeeds } from "../formula/step-change";
@@ -26,6 +26,8 @@ export const plannedStepSchema = z.object({
   needs: z.enum(stepNeeds),
   /** How long it takes, minutes, where that is not certain. */
   minutes: rangeSchema,
+  /** Of what stands between start and end, so many minutes are held in reserve beyond the middle of a bake's range. */
+  reserveMinutes: z.number().optional(),
   hot: z.boolean().optional(),
   lines: z.array(z.object({ ingredientId: z.string(), grams: z.number() })),
 });
@@ -233,6 +235,20 @@ const eveningStep = (job: Job, id: string): Plan["evening"] =>
     step.id === id ? [{ ...plain(job, step), resources: step.needs === "hands" ? ["hands"] : [] }] : [],
   );
 
+/** How long a bake takes in its oven, and how much longer than the middle of that the oven is held; nothing of any other step. */
+function bakesFor(job: Job, step: Job["steps"][number], ovenId: string, { start, end }: Span): Partial<PlannedStep> {
+  const here = step.kind === "bake" && !job.done.has(step.id) ? job.inOven.get(ovenId) : undefined;
+  if (!here) return {};
+  const reserveMinutes = Math.round((end - start - here.bakes.mid) * 10) / 10;
+  if (reserveMinutes <= 0) return { minutes: here.bakes };
+  const held = Math.round(reserveMinutes);
+  return {
+    minutes: here.bakes,
+    reserveMinutes,
+    ...(held > 0 ? { words: `${step.words} ${held} min of it are held in reserve, for the later half of its range.` } : {}),
+  };
+}
+
 function stepsIn({ job, ovenId, spans, heating }: Placed, clock: Clock): PlannedStep[] {
   const bakeAt = job.steps.flatMap(({ id, kind }) => (kind === "bake" ? [spans.get(id)?.start ?? 0] : []))[0] ?? 0;
   return job.steps.flatMap((step): PlannedStep[] => {
@@ -243,7 +259,15 @@ function stepsIn({ job, ovenId, spans, heating }: Placed, clock: Clock): Planned
     const span = there ?? heats;
     if (!span) return [];
     const resources = step.needs === "oven" ? [ovenId] : step.needs === "mixer" ? ["mixer"] : step.needs === "hands" && step.at === undefined ? ["hands"] : []; // prettier-ignore
-    return [{ ...plain(job, step), start: clock.iso(span.start), end: clock.iso(span.end), resources }];
+    return [
+      {
+        ...plain(job, step),
+        ...bakesFor(job, step, ovenId, span),
+        start: clock.iso(span.start),
+        end: clock.iso(span.end),
+        resources,
+      },
+    ];
   });
 }
 

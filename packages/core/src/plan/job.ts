@@ -1,3 +1,4 @@
+import type { Range } from "../measure/range-schema";
 import type { ovenModes } from "../pantry/vessel-words";
 import type { WorkStep } from "./work-step-schema";
 
@@ -36,6 +37,8 @@ export interface Job {
 export interface InOven {
   /** Whole minutes that the oven is held for it. */
   minutes: number;
+  /** How long it bakes, minutes: the oven is held for longer than the middle of it. */
+  bakes: Range;
   /** Share of the oven that it fills. */
   load: number;
   celsius: number;

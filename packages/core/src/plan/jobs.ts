@@ -2,6 +2,7 @@ import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
+import { scaled } from "../measure/range";
 import type { Range } from "../measure/range-schema";
 import type { Shelf } from "../pantry/shelf";
 import { outerMm, perRack } from "../pantry/oven-fit";
@@ -144,7 +145,12 @@ export function jobsOf(bake: DayBake, ovens: readonly DayOven[], shelf: Shelf): 
     if (load > 1)
       notes.push(`${bake.title}: ${many} vessels do not go into ${oven.name} at once; a batch of fewer pieces would be right.`);
     if (rounds > 1) notes.push(`${bake.title}: ${rounds} rounds on the griddle for each batch.`);
-    inOven.set(oven.id, { minutes: heldFor(minutes) * rounds, load: Math.min(1, load), ...heat });
+    inOven.set(oven.id, {
+      minutes: heldFor(minutes) * rounds,
+      bakes: scaled(minutes, rounds),
+      load: Math.min(1, load),
+      ...heat,
+    });
   }
   if (!first) throw new CoreError("no-oven", `${bake.title} is baked ${asked.mode === "hob" ? "on a hob" : `in an oven with ${asked.mode ?? "still"}`}, and no oven of this day does that. Add one that does, or change the bake.`, "ovens"); // prettier-ignore
   const { analysis, steps } = first;

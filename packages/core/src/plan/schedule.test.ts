@@ -43,7 +43,8 @@ function jobOf(k: number, small: Small, ovens: readonly PlanOven[]): Job {
     step("out", 1, { after: ["bake"] }),
     step("cool-rack", cool, { needs: "nothing", after: ["out"] }),
   ];
-  const inOven = new Map(ovens.map((one): [string, InOven] => [one.id, { minutes: bake, load, celsius, mode: "still" }]));
+  const here: InOven = { minutes: bake, bakes: { low: bake, mid: bake, high: bake }, load, celsius, mode: "still" };
+  const inOven = new Map(ovens.map((one): [string, InOven] => [one.id, here]));
   return { id: `j${k}.1`, bakeId: `j${k}`, title: `J${k}`, batch: 1, batches: 1, steps, panHeats: 0, inOven, vessels: null, earliest: 0, heldAt: null, readyBy, done: new Map() }; // prettier-ignore
 }
 
