@@ -47,6 +47,39 @@ test("a cold page on a slow phone shows the frame before any script, then the li
   await context.close();
 });
 
+test("what is asked for ahead of the page is what the page asks for first, and is asked for once", async () => {
+  for (const [path, asked, sign] of [
+    ["/formulas", ["/api/session", "/api/formulas?"], "Teff, cocoa and beetroot muffins"],
+    ["/bench/pear-loaf", ["/api/session", "/api/formulas/pear-loaf", "/api/ingredients?", "/api/ovens?"], "Nothing to mend."],
+    ["/read", ["/api/session", "/api/ingredients?", "/api/ovens?"], "Bring a recipe"],
+  ] as const) {
+    const context = await kitchen.browser.newContext({ viewport: phone, serviceWorkers: "block" });
+    const page = await context.newPage();
+    const calls: string[] = [];
+    let entry = "";
+    // The page's own script waits until everything ahead of it has been asked for.
+    let begin = (): void => {};
+    const ahead = new Promise<void>((done) => (begin = done));
+    page.on("request", (request) => {
+      const { pathname, search } = new URL(request.url());
+      if (pathname.startsWith("/api/")) calls.push(pathname + search);
+    });
+    await page.route(/\/entry-[0-9a-f]+\.js$/, async (route) => {
+      entry = route.request().url();
+      await ahead;
+      await route.continue();
+    });
+    await page.goto(kitchen.url + path, { waitUntil: "commit" });
+    for (let n = 0; n < 200 && !asked.every((start) => calls.some((call) => call.startsWith(start))); n++) await page.waitForTimeout(50);
+    begin();
+    await page.getByText(sign).first().waitFor();
+    await page.waitForLoadState("networkidle");
+    expect(entry).not.toBe("");
+    for (const start of asked) expect([path, start, calls.filter((call) => call.startsWith(start) && !call.includes("&page=2")).length]).toEqual([path, start, 1]);
+    await context.close();
+  }
+}); // prettier-ignore
+
 /** Types into a field as a hand does, and gives the longest task of the page that followed, ms; 0 where none was long. */
 const longestAfter = (page: Page, label: string, text: string): Promise<number> =>
   page.evaluate(

@@ -248,6 +248,30 @@ async function buildServiceWorker(folder) {
   console.log(`The service worker keeps ${manifestEntries.length} files, ${(size / 1e6).toFixed(1)} MB.`);
 }
 
+/** The script that runs ahead of the page's own: what the page will ask first is asked while that is on its way. */
+async function buildEarly(folder) {
+  const scripts = "_expo/static/js/web";
+  const doors = Object.fromEntries(
+    readdirSync(join(folder, scripts)).flatMap((file) => {
+      const name = /^([a-z]+)-[0-9a-f]{32}\.js$/.exec(file)?.[1];
+      return name === undefined ? [] : [[name, `/${scripts}/${file}`]];
+    }),
+  );
+  const { build: bundle } = await import("esbuild");
+  await bundle({
+    entryPoints: ["apps/web/sw/early.ts"],
+    bundle: true,
+    minify: true,
+    format: "iife",
+    target: "es2022",
+    define: { DOORS: JSON.stringify(doors) },
+    outfile: join(folder, "early.js"),
+    logLevel: "error",
+  });
+  const page = join(folder, "index.html");
+  writeFileSync(page, readFileSync(page, "utf8").replace("<style>", '<script src="/early.js" async></script>\n    <style>'));
+}
+
 const WEB_SOURCES = ["apps/web", "packages/core/src", "packages/contract/src", "package-lock.json", "scripts/prepare.mjs"];
 
 /** Builds the server's bundle and the exported web application when their sources changed. */
@@ -270,6 +294,7 @@ export async function build() {
     });
     if (result.status !== 0)
       throw new Error(`expo export ended with ${result.status ?? result.signal}\n${result.stdout}\n${result.stderr}`);
+    await buildEarly("apps/web/dist");
     await buildServiceWorker("apps/web/dist");
     compress("apps/web/dist");
   });

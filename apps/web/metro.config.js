@@ -43,6 +43,9 @@ config.resolver.resolveRequest = (context, name, platform) => {
   return found.type === "sourceFile" && UNUSED.test(found.filePath) ? { type: "empty" } : found;
 };
 
+/** A module is run when something of it is first used: what only a later press needs does not hold up the first page. */
+config.transformer.getTransformOptions = async () => ({ transform: { experimentalImportSupport: false, inlineRequires: true } });
+
 /** The worker's name is written into the script that starts it; what was kept from a build with another worker would ask for one that is gone. */
 config.cacheVersion = process.env.EXPO_PUBLIC_KITCHEN_WORKER ?? "";
 

@@ -1,14 +1,14 @@
+import "../doors/ahead";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Slot } from "expo-router";
 import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Gate } from "../features/access/gate";
 import { Suspense, useEffect } from "react";
-import { fetchAhead } from "../doors/screens";
+import { Arrived, fetchAhead, Meanwhile } from "../doors/screens";
 import { keepAnswersOf } from "../features/wire/kept";
 import { Shell } from "../features/shell/shell";
 import { ThemeProvider } from "../theme/theme";
 import { Guard } from "../ui/guard";
-import { Loading } from "../ui/state";
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -17,6 +17,8 @@ const queries = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
+
+export { Meanwhile as SuspenseFallback };
 
 export default function Layout() {
   useEffect(() => keepAnswersOf(queries), []);
@@ -28,8 +30,9 @@ export default function Layout() {
           <Guard what="Uprise">
             <Gate>
               <Shell>
-                <Suspense fallback={<Loading what="Fetching this page" />}>
+                <Suspense fallback={<Meanwhile />}>
                   <Slot />
+                  <Arrived />
                 </Suspense>
               </Shell>
             </Gate>

@@ -23,6 +23,7 @@ import type {
 } from "@uprise/contract";
 import type { BakeEvent, Ingredient, Packet, Trial, Wish } from "@uprise/core";
 import type { z } from "zod";
+import { formulaPath, ingredientsPath, listPath, ovensPath, SESSION } from "../../device/first-asks";
 import { ask } from "../../device/workers";
 import type { SchemaName } from "../../workers/tasks";
 import { every, PAGE, problemIn, raw, send, sendTold, WireError } from "./send";
@@ -50,9 +51,7 @@ async function checked(schema: SchemaName, body: unknown): Promise<unknown> {
 
 export const wire = {
   listFormulas: (q: string, page: number, signal?: AbortSignal) =>
-    send<Page<"formulaSummarySchema">>("GET", `/api/formulas?whole=true&pageSize=30&page=${page}&q=${encodeURIComponent(q)}`, {
-      signal,
-    }),
+    send<Page<"formulaSummarySchema">>("GET", listPath(q, page), { signal }),
   design: (wish: Wish) => send<Told<"designsSchema">>("POST", "/api/design", { body: checked("designRequestSchema", wish) }),
   family: (wish: Wish) => send<Told<"familySchema">>("POST", "/api/family", { body: checked("designRequestSchema", wish) }),
   analyse: (body: FormulaRequest, signal?: AbortSignal) =>
@@ -89,7 +88,7 @@ export const wire = {
   changePlan: (id: string, version: number, plan: PlanInput) =>
     send<Told<"storedPlanSchema">>("PUT", at("/api/plans", id), { body: checked("planInputSchema", plan), version }),
   removePlan: (id: string, version: number) => send<null>("DELETE", at("/api/plans", id), { version }),
-  readFormula: (id: string, signal?: AbortSignal) => send<Told<"storedFormulaSchema">>("GET", at("/api/formulas", id), { signal }),
+  readFormula: (id: string, signal?: AbortSignal) => send<Told<"storedFormulaSchema">>("GET", formulaPath(id), { signal }),
   createFormula: (input: FormulaInput & { id: string }) =>
     send<Told<"storedFormulaSchema">>("POST", "/api/formulas", { body: checked("formulaInputSchema", input) }),
   changeFormula: (id: string, version: number, input: FormulaInput) =>
@@ -101,9 +100,7 @@ export const wire = {
       send<Page<"formulaVersionSchema">>("GET", `${at("/api/formulas", id)}/versions?pageSize=${PAGE}&page=${page}`, { signal }),
     ),
   ingredients: (signal?: AbortSignal) =>
-    every((page) =>
-      send<Page<"storedIngredientSchema">>("GET", `/api/ingredients?own=true&pageSize=${PAGE}&page=${page}`, { signal }),
-    ),
+    every((page) => send<Page<"storedIngredientSchema">>("GET", ingredientsPath(page), { signal })),
   createIngredient: (ingredient: Ingredient) =>
     send<Told<"storedIngredientSchema">>("POST", "/api/ingredients", { body: checked("ingredientInputSchema", ingredient) }),
   changeIngredient: (ingredient: Ingredient, version: number) =>
@@ -154,7 +151,7 @@ export const wire = {
     if (json === undefined) throw new WireError(0, notUnderstood);
     return json as Photo;
   },
-  session: (signal?: AbortSignal) => send<Told<"sessionSchema">>("GET", "/api/session", { signal }),
+  session: (signal?: AbortSignal) => send<Told<"sessionSchema">>("GET", SESSION, { signal }),
   enter: (passcode: string, device: string) =>
     send<Told<"sessionSchema">>("POST", "/api/session", { body: checked("enterSchema", { passcode, device }) }),
   leave: () => send<null>("DELETE", "/api/session"),
@@ -199,8 +196,7 @@ export const wire = {
   changePacket: (id: string, version: number, packet: Packet) =>
     send<Told<"storedPacketSchema">>("PUT", at("/api/packets", id), { body: checked("packetInputSchema", packet), version }),
   removePacket: (id: string, version: number) => send<null>("DELETE", at("/api/packets", id), { version }),
-  ovens: (signal?: AbortSignal) =>
-    every((page) => send<Page<"storedOvenSchema">>("GET", `/api/ovens?pageSize=${PAGE}&page=${page}`, { signal })),
+  ovens: (signal?: AbortSignal) => every((page) => send<Page<"storedOvenSchema">>("GET", ovensPath(page), { signal })),
   createOven: (id: string, oven: OvenProfile) =>
     send<Told<"storedOvenSchema">>("POST", "/api/ovens", { body: checked("ovenInputSchema", { ...oven, id }) }),
   changeOven: (id: string, version: number, oven: OvenProfile) =>

@@ -1,5 +1,6 @@
 import type { Problem } from "@uprise/contract";
 import type { Plan } from "@uprise/core";
+import { takeEarly } from "../../device/early";
 import { tabId } from "../../device/tab";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
 
@@ -46,16 +47,19 @@ export async function send<T>(method: string, path: string, { body: given, versi
   const stop = (): void => limit.abort();
   signal?.addEventListener("abort", stop);
   try {
-    const response = await fetch(path, {
-      method,
-      signal: limit.signal,
-      headers: {
-        ...(method === "GET" ? {} : await told()),
-        ...(body === undefined ? {} : { "content-type": "application/json" }),
-        ...(version === undefined ? {} : { "if-match": `"${version}"` }),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
+    const early = method === "GET" ? await takeEarly(path, limit.signal) : null;
+    const response =
+      early ??
+      (await fetch(path, {
+        method,
+        signal: limit.signal,
+        headers: {
+          ...(method === "GET" ? {} : await told()),
+          ...(body === undefined ? {} : { "content-type": "application/json" }),
+          ...(version === undefined ? {} : { "if-match": `"${version}"` }),
+        },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      }));
     const text = await response.text();
     const json = ((): unknown => {
       try {
@@ -160,7 +164,7 @@ export async function sendTold(
 export const newId = (): string =>
   globalThis.crypto?.randomUUID?.() ?? `${Date.now().toString(36)}-${Math.floor(Math.random() * 1e9).toString(36)}`;
 
-export const PAGE = 200;
+export { SHELF_PAGE as PAGE } from "../../device/first-asks";
 /** More pages than this are not fetched in one go. */
 const MOST_PAGES = 50;
 

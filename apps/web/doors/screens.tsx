@@ -1,16 +1,46 @@
-import { type ComponentType, lazy, type LazyExoticComponent } from "react";
+import { type ComponentType, lazy, type LazyExoticComponent, useEffect } from "react";
 import { whenIdle } from "../device/idle";
 import { warmKitchen } from "../device/workers";
+import { Loading } from "../ui/state";
+
+/** What the first screen waits for; null when it has been drawn, or will not be. */
+let first: Promise<void> | null = Promise.resolve();
+
+/** Stands in for a screen that is not here. Of the first one that is the frame that the page came with: nothing is drawn in between, which would hold the screen up. */
+export function Meanwhile() {
+  // Thrown, not used: by `use` this would be drawn when it is here; as it is, the screen is.
+  if (first) throw first;
+  return <Loading what="Fetching this page" />;
+}
+
+/** Stands beside the screens, and is drawn with the first of them. */
+export function Arrived() {
+  useEffect(() => {
+    first = null;
+  }, []);
+  return null;
+}
 
 /** A screen behind its door: it is fetched when it is first shown, or ahead when there is time. */
 const behind = <N extends string, M extends Record<N, ComponentType<any>>>( // eslint-disable-line @typescript-eslint/no-explicit-any -- a screen of any props
   door: () => Promise<M>,
   name: N,
-): LazyExoticComponent<M[N]> => lazy(async () => ({ default: (await door())[name] }));
+): LazyExoticComponent<M[N]> =>
+  lazy(async () => {
+    const coming = door();
+    if (first)
+      first = coming.then(
+        () => {},
+        () => {
+          first = null;
+        },
+      );
+    return { default: (await coming)[name] };
+  });
 
 /** A room that asks the kitchen: the two are fetched side by side. */
 const withKitchen =
-  <M>(door: () => Promise<M>) =>
+  <M,>(door: () => Promise<M>) =>
   (): Promise<M> => {
     warmKitchen();
     return door();
