@@ -6,8 +6,9 @@ import type { Measures } from "./measure/units";
 import { allergensInWords, beyond } from "./pantry/allergen-words";
 import { builtInShelf } from "./pantry/catalogue";
 import type { Shelf } from "./pantry/shelf";
-import { candidatesOf, findIngredient, mayMean, titledIngredient } from "./pantry/find";
+import { candidatesOf, findIngredient, knownIngredient, mayMean, titledIngredient } from "./pantry/find";
 import type { Ingredient } from "./pantry/ingredient-schema";
+import { isNeutral } from "./pantry/names";
 import { drained, preparedAs } from "./pantry/prepared";
 
 const meant = (ingredient: Ingredient): Meant => ({ ingredientId: ingredient.id, name: ingredient.name, what: ingredient });
@@ -57,6 +58,11 @@ export function readRecipe(
         return same ? meant(same) : null;
       },
       mayMean: once((name) => (explained(name) ? [] : mayMean(name, shelf).map(meant))),
+      known: once((name) => {
+        const ingredient = explained(name) ?? knownIngredient(name, shelf);
+        return ingredient && beyond(allergensInWords(name), ingredient).length === 0 ? meant(ingredient) : null;
+      }),
+      passesOver: isNeutral,
       candidates: (name) => candidatesOf(name, shelf).map(meant),
       prepared: (ingredientId, said) => {
         const made = preparedAs(ingredientId, said);

@@ -32,7 +32,7 @@ export interface WrittenItem {
 export const purposes = ["pan", "brush", "dust", "serve", "top", "fry"] as const;
 export type Purpose = (typeof purposes)[number];
 
-const leader = /^(?:\s*(?:[-*•·◦▪▢□☐✓–—>]+|\[[ x]?\]))+\s*/;
+const leader = /^(?:\s*(?:[-*•·◦▪▢□☐✓–—>★☆]+|\[[ x]?\]|\([a-z]\)(?=\s)))+\s*/;
 const numbering = /^\s*\(?\d{1,2}[.)]\s+(?=\S)/;
 const optionalWords = /[([]?\s*,?\s*\b(?:optional(?:ly)?|if (?:you like|liked|desired|using|wanted|you wish))\b\s*[)\]]?/i;
 const tasteWords = /,?\s*\b(?:or )?(?:to taste|as (?:needed|required|necessary|you like)|or so)\b/i;
@@ -51,11 +51,17 @@ const goes: [Purpose, RegExp][] = [
 const aroundFruit = /,?\s*\b(?:to|for)\s+(?:coat|toss|roll)(?:ing)?\s+(?:the|your|with|them|it)\b.*$/i;
 const toBind = /,?\s*\bto\s+(?:bind|mix|loosen|moisten|make|form|bring)\b.*$/i;
 
-export const withoutBullet = (text: string): string => text.replace(leader, "").replace(numbering, "");
+/** Who says it and when, in a chat: "[8:15 PM] Lou:". */
+const speaker =
+  /^\s*(?:\[[^\]\d]{0,12}\d{1,2}[:.]\d{2}[^\]]{0,12}\]\s*(?:\p{L}[\p{L} .'-]{0,24}:\s*)?|\d{1,2}:\d{2}(?::\d{2})?(?: ?[ap]\.?m\.?)?\s*[-–]?\s*\p{Lu}[\p{L} .'-]{0,24}:\s*)/iu;
+
+export const withoutBullet = (text: string): string => text.replace(speaker, "").replace(leader, "").replace(numbering, "");
 
 /** A row of a table as a line: "| tapioca starch | 60 g |". */
 export const withoutTable = (text: string): string =>
-  /^\s*\|.*\|/.test(text) ? text.replace(/\|/g, " ").replace(/\s+/g, " ").trim() : text;
+  /^\s*\|.*\||\|\s*[\d.,/]+\s*\|?\s*\p{L}{1,5}\.?\s*$|^\s*[\d.,/]+\s*\|\s*\p{L}{1,5}\.?\s*\|/u.test(text)
+    ? text.replace(/\|/g, " ").replace(/\s+/g, " ").trim()
+    : text;
 
 export const textFrom = (text: string, tokens: readonly Token[], at: number): string =>
   text.slice(tokens[at]?.start ?? text.length);
@@ -80,7 +86,7 @@ const ofTheWhole =
   /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|cooked|peeled|unpeeled|without (?:the )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
 
 /** What a bracket holds: other measures of the same thing (with "each" of one piece), or words. */
-function measuresIn(content: string): { measures: Measure[]; each: boolean } | null {
+export function measuresIn(content: string): { measures: Measure[]; each: boolean } | null {
   const tokens = tokensOf(content);
   const measures: Measure[] = [];
   let at = 0;
@@ -158,7 +164,7 @@ const saidFilling: [RegExp, Filling][] = [
 
 /** The name with its preparation: what stands behind a comma, a dash or a semicolon. */
 export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses: string[], alternatives: string[]): WrittenItem {
-  let name = raw.replace(/^\s*(?:of\b|:|-|\.)?\s*/i, "").replace(/^(?:of|the)\s+/i, "");
+  let name = raw.replace(/^\s*(?:,?\s*of\b|:|-|\.)?\s*/i, "").replace(/^(?:of|the)\s+/i, "");
   const comma = name.search(/,|\s-\s|;|\s[–—]\s/);
   const preparations: string[] = [];
   if (comma >= 0) {
@@ -213,7 +219,7 @@ export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses:
   };
 }
 
-const scaled = (measures: Measure[], by: number): Measure[] =>
+export const scaledBy = (measures: Measure[], by: number): Measure[] =>
   measures.map((measure) =>
     measure.map((term) => ({
       ...term,
@@ -248,7 +254,7 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
   for (const content of inside) {
     const found = measuresIn(content);
     const count = all[0]?.length === 1 && all[0][0]?.withUnit === false ? all[0][0].quantity.mid : null;
-    if (found?.each && count !== null) all = [...scaled(found.measures, count), ...all];
+    if (found?.each && count !== null) all = [...scaledBy(found.measures, count), ...all];
     else if (found) all = [...all, ...found.measures];
     else if (/^or\b/i.test(content)) alternatives.push(content.replace(/^or\s+/i, ""));
     else if (!/^(?:see|note|from)\b/i.test(content)) glosses.push(content);
@@ -283,9 +289,9 @@ function trailingOf(text: string): { name: string; measures: Measure[] } | null 
     const found = measuresAt(tokens, at);
     if (!found) continue;
     const rest = textFrom(text, tokens, found.next).trim();
-    const name = text.slice(0, here.start).replace(/[\s:,;=.-]+$/, "");
+    const name = text.slice(0, here.start).replace(/[\s:,;=.-]+$|\s+x\s*$/, "");
     const counted = found.value.every((measure) => measure.every((term) => !term.withUnit));
-    const colon = /[:=]\s*$/.test(text.slice(0, here.start));
+    const colon = /[:=]\s*$|\s(?:-|x)\s*$/.test(text.slice(0, here.start));
     if (counted && !colon) continue;
     if (!/^(?:[,(].*)?$/.test(rest) || name === "" || !match.test(text)) continue;
     return { name: `${name} ${rest}`, measures: found.value };

@@ -29,6 +29,10 @@ export interface Names {
   prepared: (ingredientId: string, said: string) => (Meant & { keeps: Range; weighedAs?: string }) | null;
   /** What a thing sold under one name may hold besides, the assumed one first; empty where it is what it is. */
   mayHold: (ingredientId: string) => Meant[];
+  /** What a name means by its very words, spellings aside: for looking everywhere in a text. */
+  known: (name: string) => Meant | null;
+  /** Whether a word changes nothing of which thing is meant. */
+  passesOver: (word: string) => boolean;
   /** The share of a can that is left when it is drained. */
   drained: (ingredientId: string) => Range;
 }

@@ -1,11 +1,13 @@
 import { evenBlanks, passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
+import { asScanned, type Scanned } from "./grammar/scanned";
 import { plainText } from "./grammar/tokens";
+import { type Mention, mentionsIn } from "./mentions";
 import { readItem } from "./item";
 import { type Purpose, withoutBullet, type WrittenItem } from "./line";
 import { nameOf, type Names } from "./meaning";
 import { readTemperatures } from "./oven-text";
 import { piecesIn, readPan } from "./pan-text";
-import type { Component, Line, Reading } from "./reading-schema";
+import type { Component, Line, Question, Reading } from "./reading-schema";
 import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section } from "./roles";
 import { itemsOf, sideBySide } from "./several";
 import { readSurroundings } from "./surroundings";
@@ -21,15 +23,28 @@ export function readText(text: string, measures: Measures, names: Names, title?:
   const reading: Reading = { lines: [], questions: [] };
   if (title !== undefined) reading.title = title;
   const components: Component[] = [];
-  let section: Section = "start";
   let here: string | undefined;
   const unsure = new Set<string>();
-  const sources = text.split(/\r?\n/).filter((source) => source.trim() !== "");
-  sources.forEach((source, order) => {
-    const plain = plainText(withoutBullet(evenBlanks(source))).replace(/^#+\s*/, "");
-    const opened = order === 0 && title === undefined && !/:\s*$/.test(plain) ? null : openedBy(plain, section, names);
+  const drafts = draftsOf(text, names, title);
+  const listed = listedIn(drafts, names);
+  const accounted: Account[] = [];
+  for (const { source, plain, opened, role, items, mentions, from, ...draft } of drafts) {
+    const first = reading.lines.length;
+    const asked = reading.questions.length;
+    const enter = (item: WrittenItem, n: number, of: number, part: string | undefined): Line => {
+      const { line, questions } = readItem(item, source, reading.lines.length, measures, names);
+      if (of > 1) line.item = n;
+      const own = item.purpose ? componentId(components, purposePart[item.purpose]) : part;
+      if (own !== undefined) line.component = own;
+      reading.lines.push(line);
+      reading.questions.push(...questions);
+      if (draft.changed.length > 0 && line.state === "read") {
+        line.state = "asked";
+        reading.questions.push(scannedQuestion(line, draft.changed, reading.lines.length - 1));
+      }
+      return line;
+    };
     if (opened) {
-      section = "ingredients";
       here =
         opened.role !== "batter"
           ? componentId(components, opened)
@@ -37,34 +52,222 @@ export function readText(text: string, measures: Measures, names: Names, title?:
             ? componentId(components, { name: opened.name, role: "topping" })
             : undefined;
       if (opened.unsure && here !== undefined) unsure.add(here);
-      reading.lines.push(said(source, "heading", plain));
-      return;
     }
-    const items = itemsIn(source, plain, names);
-    const first = order === 0 && title === undefined;
-    const role = first && isTitle(source, plain, text) ? "title" : roleOf(plain, items, section, first, names);
-    section = nextSection(plain, role, section);
-    if (role !== "ingredient") {
-      if (role === "heading") here = undefined;
+    if (role === "ingredient" && !isTale(draft, plain, listed)) {
+      const part = draft.inline ? componentId(components, draft.inline) : here;
+      items.forEach((item, n) => enter(item, n, items.length, part));
+    } else {
+      if (role === "heading" && !opened) here = undefined;
       if (role === "title") reading.title ??= plain;
-      reading.lines.push(said(source, role, plain));
-      return;
+      reading.lines.push(said(source, role === "ingredient" ? "note" : role, plain));
+      const strays = strayIn(mentions, role, draft.section, listed);
+      strays.forEach((mention, n) => {
+        const index = reading.lines.length;
+        const line = enter(mention.item, n, strays.length, undefined);
+        line.item = n + 1;
+        if (listed === null || line.state !== "read") return;
+        line.state = "asked";
+        reading.questions.push(strayQuestion(line, index));
+      });
     }
-    items.forEach((item, n) => {
-      const index = reading.lines.length;
-      const { line, questions } = readItem(item, source, index, measures, names);
-      if (items.length > 1) line.item = n;
-      const part = item.purpose ? componentId(components, purposePart[item.purpose]) : here;
-      if (part !== undefined) line.component = part;
-      reading.lines.push(line);
-      reading.questions.push(...questions);
-    });
-  });
+    const end = from + source.length;
+    accounted.push(
+      ...accountOf({ from, to: end, first, role, opened: opened !== null, mentions, about: draft.about }, reading, asked),
+    );
+  }
   settle(reading, components, unsure);
   batterAmong(reading.lines, components);
   if (components.length > 0) reading.components = components;
   readSurroundings(reading, measures);
+  reading.accounted = accounted;
   return reading;
+}
+
+type Account = NonNullable<Reading["accounted"]>[number];
+
+/** A line of the text before it is weighed: what it is, and the things on it. */
+interface Draft {
+  source: string;
+  plain: string;
+  /** Where it begins in the text as sent. */
+  from: number;
+  /** The part of the bake that it opens. */
+  opened: ReturnType<typeof componentOf>;
+  /** The part that it opens for what stands behind it on the same line. */
+  inline: ReturnType<typeof componentOf>;
+  role: Line["role"];
+  section: Section;
+  items: WrittenItem[];
+  /** What stands otherwise in the text than it was read, as a scan leaves it. */
+  changed: Scanned["changed"];
+  /** Where the text was before this line. */
+  began: Section;
+  /** The items were gathered from a sentence; it is no line of a list. */
+  gathered: boolean;
+  mentions: Mention[];
+  /** It says something of oven, time, pan or yield. */
+  about: boolean;
+}
+
+function draftsOf(text: string, names: Names, title: string | undefined): Draft[] {
+  const drafts: Draft[] = [];
+  let section: Section = "start";
+  let at = 0;
+  for (const whole of text.split("\n")) {
+    const from = at;
+    at += whole.length + 1;
+    const source = whole.replace(/\r$/, "");
+    if (source.trim() === "") continue;
+    const { text: figures, changed } = asScanned(source);
+    const plain = plainText(withoutBullet(evenBlanks(figures))).replace(/^#+\s*/, "");
+    const first = drafts.length === 0 && title === undefined;
+    const draft = {
+      source,
+      plain,
+      from,
+      changed,
+      began: section,
+      inline: null,
+      items: [],
+      gathered: false,
+      mentions: [],
+      about: false,
+    };
+    const opened = first && !/:\s*$/.test(plain) ? null : openedBy(plain, section, names);
+    if (opened) {
+      section = "ingredients";
+      drafts.push({ ...draft, opened, role: "heading", section });
+      continue;
+    }
+    const mentions = passagesOf(plain).flatMap((passage) => mentionsIn(passage, names));
+    const { items, inline, gathered } = itemsOfLine(figures, plain, mentions, section, names);
+    const role = first && isTitle(source, plain, text) ? "title" : roleOf(plain, items, section, first, names);
+    section = nextSection(plain, role, section);
+    drafts.push({
+      ...draft,
+      opened: null,
+      inline,
+      role,
+      section,
+      items,
+      gathered,
+      mentions,
+      about: role !== "ingredient" && isAboutBaking(plain),
+    });
+  }
+  return drafts;
+}
+
+/** The things on a line by whichever reading finds more of them: as a line of a list, or as the foods that it speaks of. */
+function itemsOfLine(
+  source: string,
+  plain: string,
+  mentions: readonly Mention[],
+  section: Section,
+  names: Names,
+): Pick<Draft, "items" | "inline" | "gathered"> {
+  const [, head, rest] = /^((?:for|to)\s[^:\d]{2,40}):\s+(\S.*)$/i.exec(plain) ?? [];
+  const inline = head === undefined || section === "method" ? null : componentOf(`${head}:`, true);
+  const items = itemsIn(inline && rest !== undefined ? rest : source, inline && rest !== undefined ? rest : plain, names);
+  const measured = measuredOf(mentions);
+  const explained = items.filter((item) => item.measures.length > 0 && nameOf(item, names) !== null);
+  const covered = explained.reduce((all, { alternatives }) => all + 1 + alternatives.length, 0);
+  const known = measured.filter(({ ingredientId }) => ingredientId !== null).length;
+  return known > covered
+    ? { items: measured.map(({ item }) => item), inline, gathered: known > 1 }
+    : { items, inline, gathered: false };
+}
+
+const measuredOf = (mentions: readonly Mention[]): Mention[] => mentions.filter(({ measured, aside }) => measured && !aside);
+
+/** What a text's list holds, by ids and by the words of its names; null where it has none, and what it says must be gathered from its sentences. */
+function listedIn(drafts: readonly Draft[], names: Names): Listed | null {
+  const ids = new Set<string>();
+  const called: string[][] = [];
+  for (const { role, items, gathered } of drafts) {
+    if (role !== "ingredient" || gathered) continue;
+    for (const item of items) {
+      const found = item.measures.length > 0 ? nameOf(item, names)?.found : null;
+      if (!found) continue;
+      ids.add(found.ingredientId);
+      called.push(wordsIn(item.name), wordsIn(found.name));
+    }
+  }
+  return ids.size > 1 ? { ids, called } : null;
+}
+
+interface Listed {
+  ids: ReadonlySet<string>;
+  called: readonly string[][];
+}
+
+const wordsIn = (name: string): string[] => name.toLowerCase().split(/[^\p{L}]+/u).map((word) => word.replace(/s$/, "")).filter((word) => word !== ""); // prettier-ignore
+
+/** Whether the list holds what a sentence calls by a shorter name: "the oil" of "sunflower oil". */
+const isListed = ({ ingredientId, item }: Mention, { ids, called }: Listed): boolean =>
+  ingredientId === null ||
+  ids.has(ingredientId) ||
+  called.some((words) => wordsIn(item.name).every((word) => words.includes(word)));
+
+/** What a sentence brings that no list holds: all of it where there is none, otherwise what only the method speaks of. */
+function strayIn(mentions: readonly Mention[], role: Line["role"], section: Section, listed: Listed | null): Mention[] {
+  if (section === "notes") return [];
+  if (listed === null) return measuredOf(mentions);
+  return role === "step"
+    ? measuredOf(mentions).filter((mention) => mention.item.purpose === undefined && !isListed(mention, listed))
+    : [];
+}
+
+/** What is told before a list is no part of it: sentences that speak of amounts, over a list that stands by itself. */
+const isTale = ({ gathered, began }: Pick<Draft, "gathered" | "began">, plain: string, listed: Listed | null): boolean =>
+  listed !== null && gathered && began === "start" && /[.!?]\s+\S/.test(plain);
+
+const scannedQuestion = (line: Line, changed: Scanned["changed"], index: number): Question => ({
+  id: `scanned-${index}`,
+  kind: "spelling",
+  line: index,
+  message: `${changed.map(([was, is]) => `“${was}” was read as ${is}`).join(", ")}. Is that right?`,
+  choices: line.grams ? [{ label: `${line.quantity ?? ""} ${line.name}`.trim(), grams: line.grams }] : [],
+});
+
+const strayQuestion = (line: Line, index: number): Question => ({
+  id: `stray-${index}`,
+  kind: "how-much",
+  line: index,
+  message: `The method speaks of ${line.name}, and the list does not. Does it go in?`,
+  choices: line.grams ? [{ label: `${line.name}, as the method says`, grams: line.grams }] : [],
+});
+
+/** What became of a line of the text. What is nowhere in it holds no amount, no food, no heat, no time and no pan. */
+function accountOf(
+  {
+    from,
+    to,
+    first,
+    role,
+    opened,
+    mentions,
+    about,
+  }: { from: number; to: number; first: number; role: Line["role"]; opened: boolean; mentions: readonly Mention[]; about: boolean },
+  { lines, questions }: Reading,
+  asked: number,
+): Account[] {
+  const own = lines.slice(first);
+  const open = questions.length > asked || own.some(({ state }) => state !== "read");
+  const held = own.findIndex(({ role }) => role === "ingredient");
+  if (held >= 0) return [{ from, to, as: open ? "question" : "line", ref: first + held }];
+  if (opened) return [{ from, to, as: "part", ref: first }];
+  if (role === "title") return [{ from, to, as: "fact", ref: first }];
+  if (role === "step") return [{ from, to, as: "step", ref: first }];
+  if (about) return [{ from, to, as: "fact", ref: first }];
+  const [food] = mentions;
+  if (food)
+    return [
+      { from, to, as: "aside", ref: first, why: `It speaks of ${food.item.name}, and stands outside the list and the method.` },
+    ];
+  return /\d/.test(lines[first]?.source ?? "")
+    ? [{ from, to, as: "aside", ref: first, why: "It holds a number, and none that the bake needs." }]
+    : [];
 }
 
 /**

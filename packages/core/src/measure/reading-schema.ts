@@ -2,7 +2,7 @@ import { z } from "zod";
 import { fillingSchema } from "./filling-schema";
 import { rangeSchema } from "./range-schema";
 import { unitSchema } from "./units-schema";
-import { lineRoles, questionKinds, componentRoles, componentPlaces } from "./reading";
+import { accountedAs, lineRoles, questionKinds, componentRoles, componentPlaces } from "./reading";
 
 /** One line of the text as read. `grams` is null where no mass can be told. */
 export const lineSchema = z.object({
@@ -73,6 +73,14 @@ export const stageSchema = z.object({
   covered: z.boolean().optional(),
   free: z.boolean().optional(),
 });
+export const accountSchema = z.object({
+  /** From this sign of the text up to that one. */
+  from: z.number().int(),
+  to: z.number().int(),
+  as: z.enum(accountedAs),
+  ref: z.number().int().optional(),
+  why: z.string().optional(),
+});
 export const readingSchema = z.object({
   title: z.string().optional(),
   lines: z.array(lineSchema),
@@ -92,5 +100,7 @@ export const readingSchema = z.object({
   yield: z.object({ pieces: z.number().optional(), pieceG: z.number().optional() }).optional(),
   pan: readPanSchema.optional(),
   questions: z.array(questionSchema),
+  /** What became of every stretch of the text as sent; `ref` is an index into `lines`. What is nowhere in it is blank, or chatter without quantity, food, heat, time or pan. */
+  accounted: z.array(accountSchema).optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;

@@ -15,3 +15,6 @@ export const questionKinds = [
 export const componentRoles = ["batter", "filling", "topping", "glaze", "paste", "soaker", "sauce", "serve", "pan"] as const;
 /** Where a component is while the batter bakes: under it, in its middle, on it, put on when it is out, or not with it at all. */
 export const componentPlaces = ["base", "inside", "top", "after", "apart"] as const;
+
+/** What a stretch of a text became. */
+export const accountedAs = ["line", "part", "fact", "step", "question", "aside"] as const;

@@ -7,7 +7,8 @@ export const ingredientsHeading =
   /^(?:the\s+)?(?:ingredients?|you(?:'ll| will)? need|what you(?:'ll)? need|shopping list|what goes in(?:to it)?|stuff)\b[^.\d]{0,30}:?$/i;
 export const methodHeading =
   /^(?:the\s+)?(?:method|instructions?|directions?|preparation|steps|procedure|making it|to make|how to(?: make)?\b.*|what to do|baking)\s*:?$/i;
-export const notesHeading = /^(?:notes?|tips?|storage|nutrition\b.*|variations?|equipment|to store|good to know|hints?)\s*:?$/i;
+export const notesHeading =
+  /^(?:notes?|comments?|reviews?|replies|questions?|q ?& ?a|tips?|storage|nutrition\b.*|variations?|equipment|to store|good to know|hints?)\s*:?$/i;
 
 const meta =
   /^(?:serves|makes|yields?|servings?|portions?|prep(?:aration)?(?: time)?|cook(?:ing)?(?: time)?|bak(?:e|ing)(?: time)|total(?: time)?|time|difficulty|oven|temperature|tin|pan|source|author|from|hands-on|active|ready in|keeps)\b\s*[:\d-]/i;

@@ -48,13 +48,13 @@ const listOf = (text: string): string[] =>
 
 /** Amounts that are shared out: "1 tsp each soda and powder", "soda, powder and salt, a pinch of each". */
 function shared(text: string): WrittenItem[] | null {
-  if (!/\beach\b/i.test(text)) return null;
+  if (!/\b(?:each|apiece)\b/i.test(text)) return null;
   const { text: tailless, ...tail } = tailOf(text);
   const tokens = tokensOf(tailless);
   const leading = measuresAt(tokens, 0);
   if (leading) {
     const rest = textFrom(tailless, tokens, leading.next);
-    const each = /^(?:of\s+)?each(?:\s+of)?\s*:?\s+(.+)$/i.exec(rest);
+    const each = /^(?:of\s+)?(?:each|apiece)(?:\s+of)?\s*:?\s+(.+)$/i.exec(rest);
     const names = each?.[1] ? listOf(each[1]) : [];
     if (names.length > 1) return names.map((name) => namedItem(name, leading.value, { text: name, ...tail }, [], []));
   }

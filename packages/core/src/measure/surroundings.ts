@@ -1,4 +1,5 @@
 import { readTemperatures, type ReadTemperatures } from "./oven-text";
+import { asScanned } from "./grammar/scanned";
 import { passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { piecesIn, readPan } from "./pan-text";
 import type { Line, Question, Reading } from "./reading-schema";
@@ -12,7 +13,7 @@ export function readSurroundings(reading: Reading, measures: Measures): void {
   const said = reading.lines.flatMap((line, at) =>
     line.role === "ingredient" || line.role === "title"
       ? []
-      : passagesOf(line.source, WHOLE_SENTENCES).map((text) => ({ text, at })),
+      : passagesOf(asScanned(line.source).text, WHOLE_SENTENCES).map((text) => ({ text, at })),
   );
   for (const { text, at } of said) {
     const read = readTemperatures(text);

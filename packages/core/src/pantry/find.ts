@@ -91,6 +91,12 @@ function respelled(words: readonly string[], { vocabulary, byLetter }: Index): s
   let changed = false;
   const next = words.map((word) => {
     if (word.length < 5 || vocabulary.has(word) || isNeutral(word) || telling.has(word) || /\d/.test(word)) return word;
+    // What a scan makes of m.
+    const scanned = word.replace(/rn/g, "m");
+    if (scanned !== word && vocabulary.has(scanned)) {
+      changed = true;
+      return scanned;
+    }
     const most = word.length >= 9 ? 2 : 1;
     let best: string | null = null;
     let least = most + 1;
@@ -270,4 +276,15 @@ export function mayMean(name: string, shelf: Shelf = builtInShelf): Ingredient[]
   const words = wordsOf(name);
   const ids = ambiguous[keyOf(words)] ?? ambiguous[keyOf(coreOf(words))] ?? [];
   return ids.flatMap((id) => shelf.get(id) ?? []);
+}
+
+/** Words that join, and name nothing by themselves. */
+const joints = new Set("and or with in for to from on by as is it".split(" "));
+
+/** The ingredient that bears a name as it is written, or whose name may mean it; nothing is put right or passed over. Quick, for looking everywhere in a text. */
+export function knownIngredient(name: string, shelf: Shelf = builtInShelf): Ingredient | null {
+  const index = indexOf(shelf);
+  const words = wordsOf(name);
+  if (!words.some((word) => index.vocabulary.has(word) && !isNeutral(word) && !joints.has(word))) return null;
+  return mayMean(name, shelf)[0] ?? whole(words, index);
 }

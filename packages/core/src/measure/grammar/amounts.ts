@@ -45,6 +45,9 @@ const hedges = new Set([
   "almost",
   "some",
   "only",
+  "maybe",
+  "perhaps",
+  "either",
 ]);
 const manners: Record<string, Filling> = {
   heaped: "heaped", heaping: "heaped", rounded: "rounded", scant: "scant", scanty: "scant", level: "level", levelled: "level",
@@ -56,6 +59,8 @@ const degrees = new Set(["firmly", "lightly", "tightly", "well", "very", "loosel
 const sizes: Record<string, string> = {
   large: "large", medium: "medium", small: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium",
 }; // prettier-ignore
+/** Sizes of eggs by their letters. */
+const letters: Record<string, string> = { s: "small", m: "medium", l: "large", xl: "extra-large" };
 const containers = new Set(
   `can cans tin tins packet packets pack packs sachet sachets package packages pot pots tub tubs carton cartons bag bags box boxes jar
   jars bottle bottles bar bars block blocks envelope punnet pouch stick sticks`.split(/\s+/),
@@ -103,6 +108,9 @@ function mannersAt(tokens: readonly Token[], from: number): Manner {
     } else if (here === "extra" && lower(tokens, at + (isSign(tokens, at + 1, "-") ? 2 : 1)) === "large") {
       found.size = "extra-large";
       found.next = at + (isSign(tokens, at + 1, "-") ? 3 : 2);
+    } else if (here === "size" && letters[lower(tokens, at + 1)] !== undefined && found.size === undefined) {
+      found.size = letters[lower(tokens, at + 1)] ?? "medium";
+      found.next = at + 2;
     } else if (sizes[here] !== undefined && found.size === undefined) {
       found.size = sizes[here] ?? here;
       if (manners[here] !== undefined) found.filling ??= manners[here];
@@ -126,9 +134,9 @@ function hedgesAt(tokens: readonly Token[], from: number): { next: number; filli
     const here = lower(tokens, next);
     const after = lower(tokens, next + 1);
     if (isSign(tokens, next, "~")) next++;
-    else if (here === "just" && (after === "under" || after === "over")) {
-      filling = after === "under" ? "scant" : "rounded";
-      next += 2;
+    else if (here === "just" && (after === "under" || after === "over" || (after === "shy" && lower(tokens, next + 2) === "of"))) {
+      filling = after === "over" ? "rounded" : "scant";
+      next += after === "shy" ? 3 : 2;
     } else if (here === "not" && after === "quite") {
       filling = "scant";
       next += 2;
@@ -225,10 +233,13 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
     filling ??= middle.filling;
     const half = andPart(tokens, unit.next);
     if (half) quantity = mapRange(quantity, (q) => q + half.value);
-    const after = mannersAt(tokens, half?.next ?? unit.next);
+    const two = half ? null : orMore(tokens, unit.next, quantity);
+    if (two) quantity = two.value;
+    const past = half?.next ?? two?.next ?? unit.next;
+    const after = mannersAt(tokens, past);
     // What follows a unit is a manner only where no size is meant ("2 cups large oats").
     if (after.filling !== undefined && after.size === undefined) filling ??= after.filling;
-    next = after.filling !== undefined && after.size === undefined ? after.next : (half?.next ?? unit.next);
+    next = after.filling !== undefined && after.size === undefined ? after.next : past;
     // Nobody weighs a milligram in a kitchen: "1.200 g" has a point between thousands.
     if (/^(?:g|ml)$/.test(unit.value) && /^[1-9]\d{0,2}\.\d{3}$/.test(tokens[at - 1]?.text ?? ""))
       quantity = mapRange(quantity, (q) => q * 1000);
@@ -246,6 +257,14 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
     }),
     next: middle.size !== undefined || middle.filling === undefined ? middle.next : at,
   };
+}
+
+/** "a pinch or two": the larger number behind the unit, with no unit of its own. */
+function orMore(tokens: readonly Token[], at: number, { low, mid }: Range): Parsed<Range> | null {
+  if (lower(tokens, at) !== "or") return null;
+  const more = valueOrA(tokens, at + 1);
+  if (!more || more.value <= mid || more.value > 3 * mid || unitAt(tokens, more.next)) return null;
+  return { value: { low, mid: (mid + more.value) / 2, high: more.value }, next: more.next };
 }
 
 const valued = (found: Parsed<number> | null): Parsed<Range> | null => found && { value: exactly(found.value), next: found.next };
@@ -288,17 +307,28 @@ const minuses = new Set(["less", "minus"]);
 /** The sign of a further term, and where it begins. */
 function joinAt(tokens: readonly Token[], from: number): { sign: 1 | -1; next: number } | null {
   let at = from;
-  if (isSign(tokens, at, ",") && lower(tokens, at + 1) === "plus") at++;
-  if (isSign(tokens, at, "+", "&") || pluses.has(lower(tokens, at))) return { sign: 1, next: at + 1 };
+  if (isSign(tokens, at, ",") && /^(?:plus|then)$/.test(lower(tokens, at + 1))) at++;
+  if (isSign(tokens, at, "+", "&") || pluses.has(lower(tokens, at)) || (at > from && lower(tokens, at) === "then")) {
+    const more = /^(?:another|further)$/.test(lower(tokens, at + 1));
+    return { sign: 1, next: at + (more ? 2 : 1) };
+  }
   return minuses.has(lower(tokens, at)) ? { sign: -1, next: at + 1 } : null;
 }
 
 /** Units that are written behind a larger one without a word between: "1 lb 4 oz". */
 const smaller: Partial<Record<UnitId, UnitId>> = { lb: "oz", kg: "g", l: "ml", pint: "fl-oz" };
 
+/** "60 g x 2": so many of it, where nothing is measured by the second number. */
+function timesAt(tokens: readonly Token[], found: Parsed<Term> | null): Parsed<Term> | null {
+  const by = found && lower(tokens, found.next) === "x" ? span(tokens, found.next + 1) : null;
+  if (!found?.value.withUnit || !by || unitAt(tokens, by.next) || lower(tokens, by.next) === "x" || !Number.isInteger(by.value.mid))
+    return found;
+  return { value: times(found.value, by.value), next: by.next };
+}
+
 /** An amount with everything that is added to it or taken off. A bare number adds nothing: "1 cup and 2 eggs" are two things. */
 export function measureAt(tokens: readonly Token[], from: number): Parsed<Measure> | null {
-  const begun = termAt(tokens, from);
+  const begun = timesAt(tokens, termAt(tokens, from));
   if (!begun) return null;
   const terms: Measure = [begun.value];
   let next = begun.next;
@@ -314,7 +344,7 @@ export function measureAt(tokens: readonly Token[], from: number): Parsed<Measur
     const more = join && termAt(tokens, join.next);
     if (!join || !more?.value.withUnit || !begun.value.withUnit) return { value: terms, next };
     terms.push({ ...more.value, sign: join.sign });
-    next = more.next;
+    next = lower(tokens, more.next) === "more" ? more.next + 1 : more.next;
   }
 }
 

@@ -58,11 +58,9 @@ const mixed: Parser<number> = map(
 /** A number alone; one that goes on with a stroke and another is a broken fraction, and none. */
 const plainNumber: Parser<number> = (tokens, at) => {
   const found = NUMBER(tokens, at);
-  const broken =
-    tokens[at + 1]?.text === "/" &&
-    tokens[at + 1]?.spaced === false &&
-    tokens[at + 2]?.kind === "number" &&
-    tokens[at + 2]?.value === 0;
+  const goesOn = tokens[at + 1]?.spaced === false && tokens[at + 2]?.kind === "number" && tokens[at + 2]?.spaced === false;
+  // Half a fraction, or the figures of a name ("1:1 flour").
+  const broken = goesOn && ((tokens[at + 1]?.text === "/" && tokens[at + 2]?.value === 0) || tokens[at + 1]?.text === ":");
   return found && !broken ? { value: found.value.value, next: found.next } : null;
 };
 
@@ -87,9 +85,11 @@ const hundreds: Parser<number> = map(
   ),
   ([count, , rest]) => count * 100 + (rest ?? 0),
 );
-/** "three-fifty", as ovens are spoken of. */
-const clipped: Parser<number> = map(inTurn(named(ones), HYPHEN, named(tens)), ([hundred, , ten]) =>
-  hundred < 10 ? hundred * 100 + ten : null,
+/** "three-fifty", "two fifty": as ovens and scales are spoken of. */
+const clipped: Parser<number> = map(
+  inTurn(named(ones), maybe(HYPHEN), named(tens), maybe(joined(named(ones)))),
+  ([hundred, , ten, one]) =>
+    hundred < 10 && (hundred > 1 || ten < 90) ? hundred * 100 + ten + (one !== null && one < 10 ? one : 0) : null,
 );
 const dozen: Parser<number> = map(
   inTurn(
@@ -125,7 +125,20 @@ const part: Parser<number> = map(
   ([count, share]) => (count ?? 1) * share,
 );
 
-const andPart: Parser<number> = map(inTurn(first(word("and"), sign("&")), maybe(article), named(parts)), ([, , share]) => share);
+/** "and a half", "and two thirds". */
+const andPart: Parser<number> = map(
+  inTurn(
+    first(word("and"), sign("&")),
+    maybe(
+      first<unknown>(
+        map(inTurn(named(ones), maybe(HYPHEN)), ([count]) => count),
+        article,
+      ),
+    ),
+    named(parts),
+  ),
+  ([, count, share]) => (typeof count === "number" ? count : 1) * share,
+);
 
 const counted: Parser<number> = map(inTurn(first(cardinal, figure), maybe(andPart)), ([count, share]) => count + (share ?? 0));
 
@@ -139,7 +152,7 @@ const beginnings = new Set([
   ...Object.keys(parts),
   ...Object.keys(ones),
   ...Object.keys(tens),
-  ...["a", "an", "couple", "dozen", "few", "several", "between", "hundred"],
+  ...["a", "an", "couple", "dozen", "few", "several", "between", "hundred", "from", "anything", "anywhere"],
 ]);
 const whereANumberMayBegin =
   <T>(parser: Parser<T>): Parser<T> =>
@@ -159,8 +172,11 @@ export const valueOrA: Parser<number> = first(
 const between: Parser<Range> = map(inTurn(word("between"), value, word("and"), value), ([, low, , high]) =>
   high > low ? { low, mid: (low + high) / 2, high } : null,
 );
-const fromTo: Parser<Range> = map(inTurn(value, first(HYPHEN, word("to", "or", "till", "until")), value), ([low, , high]) =>
-  high > low ? { low, mid: (low + high) / 2, high } : null,
+const perhaps = inTurn(maybe(sign(",")), word("maybe", "perhaps", "possibly"));
+const joining = first<unknown>(HYPHEN, inTurn(word("to", "or", "till", "until"), maybe(perhaps)), perhaps);
+const fromTo: Parser<Range> = map(
+  inTurn(maybe(inTurn(maybe(word("anything", "anywhere")), word("from"))), value, joining, value, maybe(sign(","))),
+  ([, low, , high]) => (high > low ? { low, mid: (low + high) / 2, high } : null),
 );
 const few: Parser<Range> = first(
   map(inTurn(maybe(article), word("few"), maybe(word("of"))), () => ({ low: 2, mid: 3, high: 4 })),

@@ -1,3 +1,5 @@
+import { unitOf } from "../units";
+
 /** A piece of a line: a number, a word, or a sign, with where it stands. */
 export interface Token {
   kind: "number" | "word" | "sign";
@@ -17,12 +19,18 @@ const vulgar: Record<string, string> = {
   "⅖": "2/5", "⅗": "3/5", "⅘": "4/5", "⅙": "1/6", "⅚": "5/6", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
 }; // prettier-ignore
 
+const entities: Record<string, string> = { nbsp: " ", amp: "&", frac12: "½", frac14: "¼", frac34: "¾", deg: "°", ndash: "–", mdash: "—", quot: '"', lt: "<", gt: ">", times: "×", eacute: "é", uuml: "ü", ouml: "ö", auml: "ä", egrave: "è" }; // prettier-ignore
+
 /** A larger number is no amount of anything in a kitchen. */
 export const MOST_NUMBER = 1e9;
 
 /** Makes typographic variants plain: fractions, dashes, quotes, spaces, decimal commas, marks of emphasis; the words stay as they are. */
 export function plainText(text: string): string {
   return text
+    .replace(/<\/?[a-z][a-z0-9]*(?:\s[^<>]*)?>/gi, " ")
+    .replace(/&(?:#(\d{2,5})|([a-z]{2,8}\d{0,2}));/gi, (all, code: string | undefined, name: string | undefined) =>
+      code ? String.fromCodePoint(Number(code)) : (entities[name?.toLowerCase() ?? ""] ?? all),
+    )
     .replace(/\p{Extended_Pictographic}[\uFE0F\u200D]?/gu, " ")
     .replace(/[\u00a0\u2000-\u200b\u202f\t]/g, " ")
     .replace(/[‘’´`]/g, "'")
@@ -30,12 +38,16 @@ export function plainText(text: string): string {
     .replace(/′/g, "'")
     .replace(/\*\*|__/g, "")
     .replace(
-      /(\d)?\s*([¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])/g,
-      (_, digit: string | undefined, sign: string) => `${digit ? `${digit} ` : ""}${vulgar[sign] ?? sign}`,
+      /([\d\p{L}])?\s*([¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])/gu,
+      (_, before: string | undefined, sign: string) => `${before ? `${before} ` : ""}${vulgar[sign] ?? sign}`,
     )
     .replace(/[\u2044\u2215]/g, "/")
     .replace(/[\u2010-\u2015\u2212]/g, "-")
     .replace(/×/g, "x")
+    .replace(/[≈≃∼]/g, "~")
+    .replace(/(\d)(kg|g|ml|oz|lb)([a-z]{4,})\b/g, (all, figure: string, unit: string, rest: string) =>
+      unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
+    )
     .replace(/(?:\s*\.){3,}/g, " ")
     .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
     .replace(/(?<![\d.,])(\d+),(\d{1,3})(?![\d/])/g, "$1.$2")

@@ -1,0 +1,216 @@
+import { type Measure, measuresAt } from "./grammar/amounts";
+import { type Token, tokensOf } from "./grammar/tokens";
+import { measuresIn, namedItem, type Purpose, scaledBy, tailOf, type WrittenItem } from "./line";
+import { weighMeasure } from "./weigh";
+import type { Meant, Names } from "./meaning";
+
+/**
+ * Foods anywhere in a text, with the amounts that stand at them: what a sentence, a chat, a dictation or a second column says, where no list does.
+ *
+ *   mention = measures ("of" | article | manner)* food bracket* | food (":" | "-" | "," | "=")? measures | food
+ *   food    = the longest run of words that the pantry knows by its very name
+ */
+export interface Mention {
+  item: WrittenItem;
+  /** Null where an amount is of something that the pantry does not know. */
+  ingredientId: string | null;
+  /** An amount of it is said, and it can be weighed or counted. */
+  measured: boolean;
+  /** It is one of two that may be taken, or is said to be left out or elsewhere. */
+  aside: boolean;
+  /** Where it stands in the plain text. */
+  from: number;
+  to: number;
+}
+
+/** The longest name of a food, in words. */
+const MOST_WORDS = 6;
+const between = /^(?:of|the|your|that|those|a|an|some|more|each|extra)$/;
+/** What stands before a food that does not go in with it: another choice, a denial, a comparison. */
+const asideBefore = /^(?:or|no|not|without|instead|than|never|skip|omit|minus|like|nor|if|swapped|used|size)$/;
+/** A food's name that is a verb where something to work on follows it. */
+const verbs = /^(?:butter|oil|cream|flour|salt|sugar|water|ice|pepper|dust|glaze|date|jam|milk|spread|season|cook|egg)$/;
+const workedOn = /^(?:the|a|an|your|it|them|two|both|each|well|tins?|pans?|trays?|moulds?|in|to|until|till|together|up)$/;
+
+const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
+
+/** The food whose name begins at a token, by as many words as it has. */
+function foodAt(tokens: readonly Token[], text: string, at: number, names: Names): { meant: Meant; next: number } | null {
+  if (tokens[at]?.kind !== "word" || between.test(lower(tokens, at))) return null;
+  let most = at;
+  while (most < tokens.length && most - at < MOST_WORDS * 2) {
+    const here = tokens[most];
+    // A name runs over words, hyphens within them, and figures such as those of "1:1".
+    if (here?.kind === "sign" && !(/^[-:%]$/.test(here.text) && !here.spaced && tokens[most + 1]?.spaced === false)) break;
+    if (here?.kind === "number" && here.spaced && !/^[:-]$/.test(tokens[most + 1]?.text ?? "")) break;
+    // Where another amount begins, the name has ended: "powder half a teaspoon salt".
+    if (
+      most > at &&
+      here?.kind === "word" &&
+      measuresAt(tokens, most)?.value.some((measure) => measure.some((term) => term.withUnit))
+    )
+      break;
+    most++;
+  }
+  for (let next = most; next > at; next--) {
+    if (tokens[next - 1]?.kind === "sign") continue;
+    const name = text.slice(tokens[at]?.start, tokens[next - 1]?.end);
+    const meant = names.known(name);
+    if (meant) return { meant, next };
+  }
+  return null;
+}
+
+const goesTo: [Purpose, RegExp][] = [
+  ["pan", /^(?:grease|greasing|line|butter|oil|coat)$/],
+  ["fry", /^(?:fry|frying)$/],
+  ["brush", /^(?:brush|glaze|brushed|brushing)$/],
+  ["dust", /^(?:dust|dusting|dredge)$/],
+  ["top", /^(?:sprinkle|scatter|top|drizzle|sprinkled|scattered)$/],
+  ["serve", /^(?:serve|eat|spread)$/],
+]; // prettier-ignore
+
+/** What is done with a food is said by the verb before it: one that is brushed or sprinkled on does not go into the bowl. */
+function purposeBefore(tokens: readonly Token[], at: number): Purpose | undefined {
+  for (let k = at - 1; k >= 0 && k >= at - 8; k--) {
+    const here = lower(tokens, k);
+    if (/^[.;]$/.test(tokens[k]?.text ?? "") || /^(?:then|and)$/.test(here)) return undefined;
+    const found = goesTo.find(([, verb]) => verb.test(here));
+    // It is a verb where something begins: "butter" behind an amount is a food.
+    const begins = k === 0 || tokens[k - 1]?.kind === "sign" || /^(?:to|for|then|and|now|lightly)$/.test(lower(tokens, k - 1));
+    if (found && begins) return found[0];
+  }
+  return undefined;
+}
+
+const weighable = (measures: readonly Measure[], { what }: Meant): boolean =>
+  measures.some((measure) => measure.every((term) => term.withUnit) || weighMeasure(measure, what, "metric") !== null);
+
+/** Every food that a plain text (see `plainText`) speaks of, in its order. */
+export function mentionsIn(text: string, names: Names): Mention[] {
+  const tokens = tokensOf(text);
+  const found: Mention[] = [];
+  let at = 0;
+  const add = (from: number, food: { meant: Meant; next: number; at: number }, measures: Measure[], next: number): void => {
+    const name = text.slice(tokens[food.at]?.start, tokens[food.next - 1]?.end);
+    const before = lower(tokens, from - 1) === "(" ? lower(tokens, from - 2) : lower(tokens, from - 1);
+    const aside =
+      asideBefore.test(before) || asideBefore.test(lower(tokens, from - 2)) || asideBefore.test(lower(tokens, from - 3));
+    const purpose = purposeBefore(tokens, from);
+    const tail = { ...tailOf(""), ...(purpose ? { purpose, toTaste: true } : {}) };
+    found.push({
+      item: namedItem(name, measures, tail, [], []),
+      ingredientId: food.meant.ingredientId,
+      measured: measures.length > 0 && weighable(measures, food.meant),
+      aside,
+      from: tokens[from]?.start ?? 0,
+      to: tokens[next - 1]?.end ?? text.length,
+    });
+    at = next;
+  };
+  while (at < tokens.length) {
+    const amount = measuresAt(tokens, at);
+    if (amount) {
+      let start = amount.next;
+      const measures = [...amount.value];
+      // "240 ml (1 cup) of milk": another measure of the same.
+      const second = inBracket(tokens, text, start, measures[0]);
+      if (second) {
+        measures.push(...second.measures);
+        start = second.next;
+      }
+      while (between.test(lower(tokens, start)) || tokens[start]?.text === '"') start++;
+      const food = foodAt(tokens, text, start, names);
+      if (food && endsAt(tokens, food.next, names)) {
+        const more = inBracket(tokens, text, food.next, measures[0]);
+        if (more) measures.push(...more.measures);
+        add(at, { ...food, at: start }, measures, more?.next ?? food.next);
+        continue;
+      }
+      const unknown = amount.value.every((measure) => measure.every((term) => term.withUnit && term.unit !== "piece"))
+        ? wordsAt(tokens, text, start)
+        : null;
+      if (unknown) {
+        found.push({
+          item: namedItem(unknown.name, measures, tailOf(""), [], []),
+          ingredientId: null,
+          measured: true,
+          aside: false,
+          from: tokens[at]?.start ?? 0,
+          to: tokens[unknown.next - 1]?.end ?? text.length,
+        });
+        at = unknown.next;
+      } else at = Math.max(at + 1, amount.next);
+      continue;
+    }
+    const food = foodAt(tokens, text, at, names);
+    if (!food || isVerb(tokens, at, food.next)) {
+      at++;
+      continue;
+    }
+    const behind = amountBehind(tokens, text, food.next, names);
+    if (behind) add(at, { ...food, at }, behind.measures, behind.next);
+    else add(at, { ...food, at }, [], food.next);
+  }
+  return found;
+}
+
+/** No food: what is filled, where something goes, how it goes on. */
+const noFood = /^(?:tins?|pans?|trays?|mou?lds?|loaf|scoops?|portions?|balls?|pieces?|rounds?|mounds?|cups?|cases?|each|more|less|at|in|into|for|to|and|or|on|onto|off|over|with|per|by|from|mark|apart|of|then|until|before|after|is|are|was|were|will|if|as|square|round|jars?|bowls?|dishe?s?|skillet|measure|serving|total|altogether)$/; // prettier-ignore
+
+/** The words behind an amount that may be a food which the pantry does not know. */
+function wordsAt(tokens: readonly Token[], text: string, at: number): { name: string; next: number } | null {
+  let next = at;
+  while (next < tokens.length && next - at < 4 && tokens[next]?.kind === "word" && !noFood.test(lower(tokens, next))) next++;
+  return next === at ? null : { name: text.slice(tokens[at]?.start, tokens[next - 1]?.end), next };
+}
+
+/** Words that may stand behind a food, and are no part of its name. */
+const goesOn = /^(?:and|or|with|in|into|to|for|until|till|plus|then|at|on|onto|over|from|as|by|if|the|a|an|while|when|before|after|is|are|goes?|will|which|that|so|but|because|it|them|through|gently|gradually|together|off|out|up|down|around|between|per|each|first|last|now|next|here|there|too|also|again|not|well|about|beaten|of|like|you|we|i|my|she|he)$/; // prettier-ignore
+
+/** Whether a food's name has ended: another word of a thing behind it would make it another one ("oat milk chocolate"). */
+function endsAt(tokens: readonly Token[], at: number, names: Names): boolean {
+  const here = tokens[at];
+  return (
+    here?.kind !== "word" ||
+    goesOn.test(here.lower) ||
+    names.passesOver(here.lower) ||
+    /(?:ed|ly)$/.test(here.lower) ||
+    measuresAt(tokens, at) !== null
+  );
+}
+
+const isVerb = (tokens: readonly Token[], at: number, next: number): boolean =>
+  next === at + 1 && verbs.test(lower(tokens, at)) && workedOn.test(lower(tokens, next));
+
+/** Measures in a bracket that holds nothing else: of all of it, or of each of a count. */
+function inBracket(
+  tokens: readonly Token[],
+  text: string,
+  at: number,
+  count: Measure | undefined,
+): { measures: Measure[]; next: number } | null {
+  if (!/^[([]$/.test(tokens[at]?.text ?? "")) return null;
+  const end = tokens.findIndex((token, k) => k > at && /^[)\]]$/.test(token.text));
+  const inside = end < 0 ? null : measuresIn(text.slice(tokens[at]?.end, tokens[end]?.start).trim());
+  if (!inside?.measures.every((measure) => measure.every((term) => term.withUnit))) return null;
+  const times = inside.each && count?.length === 1 ? (count[0]?.quantity.mid ?? 1) : 1;
+  return { measures: scaledBy(inside.measures, times), next: end + 1 };
+}
+
+/** "flour: 200 g", "butter (115 g)", "salt 1 tsp": an amount behind the food, where it is not that of the next one. */
+function amountBehind(
+  tokens: readonly Token[],
+  text: string,
+  from: number,
+  names: Names,
+): { measures: Measure[]; next: number } | null {
+  const bracket = inBracket(tokens, text, from, undefined);
+  if (bracket) return bracket;
+  const at = /^[:,=-]$/.test(tokens[from]?.text ?? "") ? from + 1 : from;
+  const amount = measuresAt(tokens, at);
+  if (!amount?.value.every((measure) => measure.every((term) => term.withUnit))) return null;
+  let start = amount.next;
+  while (between.test(lower(tokens, start))) start++;
+  return foodAt(tokens, text, start, names) ? null : { measures: amount.value, next: amount.next };
+}
