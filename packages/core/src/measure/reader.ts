@@ -3,6 +3,7 @@ import { asScanned, type Scanned } from "./grammar/scanned";
 import { plainText } from "./grammar/tokens";
 import { type Mention, mentionsIn } from "./mentions";
 import { readItem } from "./item";
+import { inEnglish, type Language, languageOf, languageOfLine } from "./languages/language";
 import { type Purpose, withoutBullet, type WrittenItem } from "./line";
 import { nameOf, type Names } from "./meaning";
 import { readTemperatures } from "./oven-text";
@@ -19,13 +20,14 @@ import type { Measures } from "./units";
  * line may give several. Nothing is guessed silently: a name that is not sure, an amount that is missing, two amounts that disagree and a
  * temperature of unknown scale are questions. Errors: none.
  */
-export function readText(text: string, measures: Measures, names: Names, title?: string): Reading {
+export function readText(text: string, measures: Measures, names: Names, title?: string, told?: Language): Reading {
   const reading: Reading = { lines: [], questions: [] };
   if (title !== undefined) reading.title = title;
   const components: Component[] = [];
   let here: string | undefined;
   const unsure = new Set<string>();
-  const drafts = draftsOf(text, names, title);
+  const language = told ?? languageOf(text);
+  const drafts = draftsOf(text, names, title, language);
   const listed = listedIn(drafts, names);
   const accounted: Account[] = [];
   for (const { source, plain, opened, role, items, mentions, from, ...draft } of drafts) {
@@ -78,7 +80,8 @@ export function readText(text: string, measures: Measures, names: Names, title?:
   settle(reading, components, unsure);
   batterAmong(reading.lines, components);
   if (components.length > 0) reading.components = components;
-  readSurroundings(reading, measures);
+  readSurroundings(reading, measures, language);
+  if (language !== "en") reading.language = language;
   reading.accounted = accounted;
   return reading;
 }
@@ -109,7 +112,7 @@ interface Draft {
   about: boolean;
 }
 
-function draftsOf(text: string, names: Names, title: string | undefined): Draft[] {
+function draftsOf(text: string, names: Names, title: string | undefined, language: Language): Draft[] {
   const drafts: Draft[] = [];
   let section: Section = "start";
   let at = 0;
@@ -118,7 +121,8 @@ function draftsOf(text: string, names: Names, title: string | undefined): Draft[
     at += whole.length + 1;
     const source = whole.replace(/\r$/, "");
     if (source.trim() === "") continue;
-    const { text: figures, changed } = asScanned(source);
+    const { text: scanned, changed } = asScanned(source);
+    const figures = readAs(scanned, language, names);
     const plain = plainText(withoutBullet(evenBlanks(figures))).replace(/^#+\s*/, "");
     const first = drafts.length === 0 && title === undefined;
     const draft = {
@@ -156,6 +160,14 @@ function draftsOf(text: string, names: Names, title: string | undefined): Draft[
     });
   }
   return drafts;
+}
+
+/** A line in English: as it stands where its foods are known so, else in the language that it is surely in. */
+function readAs(line: string, text: Language, names: Names): string {
+  const language = languageOfLine(line, text);
+  if (language === "en" || language === text) return inEnglish(line, language);
+  const known = itemsOf(line).some((item) => nameOf(item, names) !== null);
+  return known ? line : inEnglish(line, language);
 }
 
 /** The things on a line by whichever reading finds more of them: as a line of a list, or as the foods that it speaks of. */

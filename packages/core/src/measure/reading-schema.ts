@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { languages } from "./languages/names";
 import { fillingSchema } from "./filling-schema";
 import { rangeSchema } from "./range-schema";
 import { unitSchema } from "./units-schema";
@@ -83,6 +84,8 @@ export const accountSchema = z.object({
 });
 export const readingSchema = z.object({
   title: z.string().optional(),
+  /** The language that the text was read in; absent, English. */
+  language: z.enum(languages).optional(),
   lines: z.array(lineSchema),
   /** What it seems to be, by title, pan and words: a guess, `kindIsGuess` says so. One of the kinds of bake. */
   kind: z.string().optional(),

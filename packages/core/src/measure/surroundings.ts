@@ -2,18 +2,22 @@ import { readTemperatures, type ReadTemperatures } from "./oven-text";
 import { asScanned } from "./grammar/scanned";
 import { passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { piecesIn, readPan } from "./pan-text";
+import { inEnglish, type Language, languageOfLine } from "./languages/language";
 import type { Line, Question, Reading } from "./reading-schema";
 import { readStages } from "./time-text";
 import { celsiusFromFahrenheit } from "./units";
 import type { Measures } from "./units";
 
 /** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
-export function readSurroundings(reading: Reading, measures: Measures): void {
+export function readSurroundings(reading: Reading, measures: Measures, language: Language): void {
   const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
   const said = reading.lines.flatMap((line, at) =>
     line.role === "ingredient" || line.role === "title"
       ? []
-      : passagesOf(asScanned(line.source).text, WHOLE_SENTENCES).map((text) => ({ text, at })),
+      : passagesOf(inEnglish(asScanned(line.source).text, languageOfLine(line.source, language)), WHOLE_SENTENCES).map((text) => ({
+          text,
+          at,
+        })),
   );
   for (const { text, at } of said) {
     const read = readTemperatures(text);

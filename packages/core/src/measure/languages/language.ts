@@ -1,0 +1,205 @@
+import de from "./de.json";
+import es from "./es.json";
+import fr from "./fr.json";
+import it from "./it.json";
+import { type Language, languages } from "./names";
+
+/**
+ * A text in another language is read in English: word by word and phrase by phrase, by data. Only what a recipe is made of stands there: amounts,
+ * foods, heats, times, pans and what is done; a word that is not known stays as it is, and is asked about like any other.
+ */
+export type { Language };
+
+interface Data {
+  words: Record<string, string>;
+  /** "farine de X" is "X flour"; in German the head stands last within the word. */
+  heads: Record<string, string>;
+  stems: Record<string, string>;
+  of: string[];
+}
+
+interface Dictionary {
+  words: Map<string, string>;
+  heads: Map<string, string>;
+  stems: Map<string, string>;
+  of: Set<string>;
+  /** Heads that end a compound, the longest first. */
+  ends: string[];
+}
+
+const even = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/œ/g, "oe")
+    .replace(/ß/g, "ss")
+    .replace(/’/g, "'")
+    .normalize("NFD")
+    .replace(/[\u0300-\u036f]/g, "");
+
+interface Word {
+  even: string;
+  start: number;
+  end: number;
+}
+
+const wordsIn = (text: string): Word[] =>
+  [...text.matchAll(/\p{L}+['’](?=\p{L})|\p{L}[\p{L}\p{M}]*/gu)].map((match) => ({
+    even: even(match[0]).replace(/'$/, ""),
+    start: match.index,
+    end: match.index + match[0].length,
+  }));
+
+const keyOf = (phrase: string): string =>
+  wordsIn(phrase)
+    .map((word) => word.even)
+    .join(" ");
+const mapOf = (record: Record<string, string>): Map<string, string> =>
+  new Map(Object.entries(record).map(([key, value]) => [keyOf(key), value]));
+
+const dictionaryOf = ({ words, heads, stems, of }: Data): Dictionary => {
+  const made = { words: mapOf(words), heads: mapOf(heads), stems: mapOf(stems), of: new Set(of.map(keyOf)) };
+  return { ...made, ends: [...made.heads.keys()].sort((a, b) => b.length - a.length) };
+};
+const dictionaries = new Map<Language, Dictionary>();
+const data: Record<Exclude<Language, "en">, Data> = { de, fr, es, it };
+const dictionaryFor = (language: Exclude<Language, "en">): Dictionary => {
+  const before = dictionaries.get(language);
+  if (before) return before;
+  const made = dictionaryOf(data[language]);
+  dictionaries.set(language, made);
+  return made;
+};
+
+const MOST_WORDS = 5;
+
+/** The English of what begins at a word, and how many words it takes. */
+function phraseAt(
+  words: readonly Word[],
+  text: string,
+  at: number,
+  dictionary: Dictionary,
+): { english: string; taken: number } | null {
+  let most = 1;
+  // A phrase runs over blanks, points of abbreviations, strokes and hyphens, and over nothing else.
+  while (
+    most < MOST_WORDS + 1 &&
+    at + most < words.length &&
+    /^[\s.\-/]{0,3}$/.test(text.slice(words[at + most - 1]?.end, words[at + most]?.start))
+  )
+    most++;
+  const key = (from: number, count: number): string =>
+    words
+      .slice(from, from + count)
+      .map((word) => word.even)
+      .join(" ");
+  for (let taken = most; taken >= 1; taken--) {
+    const english = dictionary.words.get(key(at, taken));
+    if (english !== undefined) return { english, taken };
+    const made = taken >= 3 ? headAt(key, at, taken, dictionary) : null;
+    if (made !== null) return { english: made, taken };
+  }
+  const compound = compoundOf(words[at]?.even ?? "", dictionary);
+  return compound === null ? null : { english: compound, taken: 1 };
+}
+
+/** "farine de riz complet": brown rice flour. */
+function headAt(
+  key: (from: number, count: number) => string,
+  at: number,
+  taken: number,
+  { heads, stems, of }: Dictionary,
+): string | null {
+  const head = heads.get(key(at, 1));
+  if (head === undefined) return null;
+  for (let joint = 1; joint <= 2 && joint < taken - 1; joint++) {
+    if (!of.has(key(at + 1, joint))) continue;
+    const stem = stems.get(key(at + 1 + joint, taken - 1 - joint));
+    if (stem !== undefined) return `${stem} ${head}`;
+  }
+  return null;
+}
+
+/** "Buchweizenmehl": buckwheat flour. */
+function compoundOf(word: string, { ends, heads, stems, of }: Dictionary): string | null {
+  if (of.size > 0) return null;
+  for (const end of ends) {
+    if (!word.endsWith(end) || word.length <= end.length + 1) continue;
+    const before = word.slice(0, -end.length);
+    for (const stem of [before, before.replace(/(?:en|es|n|s|e)$/, "")]) {
+      const english = stems.get(stem);
+      if (english !== undefined) return `${english} ${heads.get(end) ?? ""}`;
+    }
+  }
+  return null;
+}
+
+/** A line in English, as far as it is known. */
+export function inEnglish(text: string, language: Language): string {
+  if (language === "en") return text;
+  const dictionary = dictionaryFor(language);
+  const words = wordsIn(text);
+  let out = "";
+  let done = 0;
+  for (let at = 0; at < words.length;) {
+    const here = words[at];
+    if (!here) break;
+    const found = phraseAt(words, text, at, dictionary);
+    const last = words[at + (found?.taken ?? 1) - 1] ?? here;
+    const apart = text.slice(done, here.start);
+    // "d'amandes": what was joined stands apart.
+    out += apart === "" && /[\p{L}]$/u.test(out) ? " " : apart;
+    out += found?.english ?? text.slice(here.start, here.end);
+    done = last.end;
+    at += found?.taken ?? 1;
+  }
+  return out + text.slice(done);
+}
+
+/** Words that are as good as certain to be English. */
+const english = new Set(
+  "the and of with cup cups tbsp tsp tablespoon tablespoons teaspoon teaspoons flour sugar bake oven into until for minutes butter egg eggs milk water salt baking powder soda oil at it is you to in add stir mix whisk".split(
+    " ",
+  ),
+);
+/** Words of other languages that are English ones too, or are too short to tell. */
+const shared = new Set(
+  "a an in on o e y un me die form min rum polenta la le al ei el a six orange vanille margarine teff chia quinoa tapioca xanthan natron pot six image date dates nature doce ora sale salt banana ricotta parmesan vapeur minute minutes cacao et de im".split(
+    " ",
+  ),
+);
+
+const LEAST_SHARE = 0.25;
+/** A line alone must be surer. */
+const LEAST_OF_A_LINE = 0.42;
+
+/** The language of a line in a text of a language: that of the text, or another that the line is surely in. */
+export const languageOfLine = (line: string, text: Language): Language =>
+  text === "en" ? languageOf(line, LEAST_OF_A_LINE) : text;
+
+/** The language of a text, by the letters of the words that only it has. */
+export function languageOf(text: string, least = LEAST_SHARE): Language {
+  const words = wordsIn(text.slice(0, 6000)).filter((word) => word.even.length > 1);
+  const letters = words.reduce((all, word) => all + word.even.length, 0);
+  if (letters === 0) return "en";
+  const own = words.reduce((all, word) => all + (english.has(word.even) ? word.even.length : 0), 0) / letters;
+  let best: Language = "en";
+  let most = Math.max(least, own * 0.8);
+  for (const language of languages) {
+    if (language === "en") continue;
+    const dictionary = dictionaryFor(language);
+    const known =
+      words.reduce((all, word) => {
+        const found =
+          dictionary.words.has(word.even) ||
+          dictionary.heads.has(word.even) ||
+          dictionary.stems.has(word.even) ||
+          compoundOf(word.even, dictionary) !== null;
+        return all + (found && !shared.has(word.even) && !english.has(word.even) ? word.even.length : 0);
+      }, 0) / letters;
+    if (known > most) {
+      most = known;
+      best = language;
+    }
+  }
+  return best;
+}
