@@ -87,8 +87,8 @@ function numbersIn(text: string): Said[] {
     const gas = /\bgas(?:\s*mark)?\s*$/i.test(before) || /\bmark\s*$/i.test(before);
     const after = text.slice(tokens[next - 1]?.end ?? here.end, (tokens[next - 1]?.end ?? here.end) + 16);
     const fan =
-      /^\s*\(?(?:fan|convection)(?!(?:\s+oven)?[\s:]*\d)/i.test(after) ||
-      /\b(?:fan|convection)(?:[\s-]forced)?(?:[\s-]oven)?(?:\s*bake)?\s*(?:at|to|:)?\s*$/i.test(before);
+      /^\s*[,(]?\s*(?:(?:with (?:the )?)?fan|convection|hot air)(?!(?:[\s-]forced)?(?:\s+oven)?[\s:]*\d)/i.test(after) ||
+      /\b(?:fan|convection)(?:[\s-]forced)?(?:[\s-]ovens?)?(?:\s*bake)?\s*(?:at|to|:)?\s*$/i.test(before);
     out.push({
       value: low,
       high,
@@ -105,6 +105,11 @@ function numbersIn(text: string): Said[] {
 
 const asCelsius = (said: number, scale: "C" | "F"): number => (scale === "C" ? said : celsiusFromFahrenheit(said));
 
+/** A heat that is another's: of what is warmed again, toasted or roasted before, of a liquid. */
+const isOfAnother = (before: string): boolean =>
+  /\b(?:re-?heat|refresh|toast|roast|poach|dry out)(?:ed|ing|s)?\b(?!.*\bbak(?:e|ing)\b)[^.;]*$/i.test(before) ||
+  /\b(?:water|milk|butter|syrup|cream|liquid)\s+(?:at|of|to|is|about|around|should be)\s*(?:about\s+)?$/i.test(before);
+
 /** Clauses: what is said of the core in one is not said of the oven in the next. */
 const clausesOf = (text: string): string[] => text.split(/(?<=[.;!])\s+|;\s*|\s+·\s+/);
 
@@ -114,6 +119,7 @@ export function readTemperatures(source: string): ReadTemperatures {
   const candidates: { said: Said; celsius: number; scale: "C" | "F" | "gas"; bake: boolean; preheat: boolean; sure: boolean }[] =
     [];
   for (const clause of clausesOf(plainText(source))) {
+    const said_ = numbersIn(clause).filter(({ degrees }) => degrees);
     for (const said of numbersIn(clause)) {
       const before = clause.slice(0, said.start);
       const after = clause.slice(said.end);
@@ -136,8 +142,10 @@ export function readTemperatures(source: string): ReadTemperatures {
         /^\s*(?:min|hour|hr|h\b|g\b|kg|ml|cm|mm|inch|in\b|"|%|kcal|cal|days?|m\b|x\b|lb|oz|people|muffins|slices)/i.test(after)
       )
         continue;
+      // What was said before another temperature is said of that one.
+      const since = before.slice(Math.max(0, ...said_.filter(({ end }) => end <= said.start).map(({ end }) => end))).slice(-44);
       const ofCore =
-        core.test(before.slice(-44)) ||
+        (core.test(since) && !/\b(?:tray|pan|tin|skillet|rack)\s+inside\b/i.test(since)) ||
         /^\s*(?:or so\s+)?(?:in the (?:middle|cent(?:re|er))|(?:on the )?inside|internal|on the thermometer|(?:in the |at the )?core)\b/i.test(
           after,
         );
@@ -150,11 +158,15 @@ export function readTemperatures(source: string): ReadTemperatures {
       }
       const sentence = clause;
       const ovenHere = ovenish.test(sentence);
-      if (said.scale === null && !ovenHere) continue;
+      // "an hour at 160": a time beside it says whose heat it is.
+      const timed =
+        /\b(?:min(?:ute)?s?|hours?|hrs?)\s+at\s+$/i.test(before) ||
+        (/\bat\s+$/i.test(before) && /^\s*(?:for\s+)?(?:about\s+)?\d+\s*min/i.test(after));
+      if (said.scale === null && !ovenHere && !timed) continue;
       if (
         said.scale === null &&
         !said.degrees &&
-        !/(?:oven|bake[sd]?|baking|preheat|heat|at|to|set|@|fan|convection|conventional|:)\s*(?:it )?(?:at|to|of)?\s*(?:about |around )?$|^\s*(?:oven|conventional|fan|convection)/i.test(
+        !/(?:oven|bake[sd]?|baking|preheat|heat|at|to|set|@|fan|convection|conventional|:|,)\s*(?:it )?(?:at|to|of)?\s*(?:about |around )?$|^\s*(?:oven|conventional|fan|convection)/i.test(
           `${before.slice(-30)}`,
         ) &&
         !/^\s*(?:oven|conventional|fan)/i.test(after)
@@ -162,6 +174,7 @@ export function readTemperatures(source: string): ReadTemperatures {
         continue;
       if (otherThings.test(before.slice(-40)) && !/\b(?:oven|bake)\b/i.test(before.slice(-40))) continue;
       if (notAbove.test(before)) continue;
+      if (isOfAnother(before)) continue;
       let scale: "C" | "F" | null = said.scale;
       if (scale === null) {
         if (middling >= SURELY_F) scale = "F";
@@ -179,7 +192,7 @@ export function readTemperatures(source: string): ReadTemperatures {
       candidates.push({ said, celsius, scale, bake, preheat, sure: said.scale !== null });
     }
   }
-  const airFryer = /\bair[\s-]?fryer\b/i.test(source);
+  const airFryer = /\bair[\s-]?fr(?:yer|y|ied|ying)\b/i.test(source);
   const still = candidates.filter(({ said }) => !said.fan);
   const pool = still.length > 0 ? still : candidates;
   const c = pool.find(({ scale }) => scale === "C");

@@ -10,7 +10,7 @@ export interface ReadPan {
   diameterMm?: number;
   pieces?: number;
   material?: "dark-steel" | "cast-iron" | "glass" | "ceramic" | "silicone";
-  lining?: "greased" | "greased-base" | "paper" | "paper-cups";
+  lining?: "greased" | "greased-base" | "paper" | "paper-cups" | "none";
   preheated?: boolean;
   touching?: boolean;
 }
@@ -104,7 +104,8 @@ function countBefore(text: string, words: string): number | null {
       if (here?.kind === "word" && word.test(here.lower)) return number.value;
       if (here?.text === "," || here?.text === ".") break;
       const inner = value(tokens, next);
-      if (inner && unitMm(tokens[tokens[inner.next]?.text === "-" ? inner.next + 1 : inner.next]) === null) break;
+      const unit = inner ? tokens[tokens[inner.next]?.text === "-" ? inner.next + 1 : inner.next] : undefined;
+      if (inner && unitMm(unit) === null && !/^(?:g|kg|lb|lbs|pounds?)$/.test(unit?.lower ?? "")) break;
     }
   }
   return null;
@@ -134,7 +135,8 @@ export function readPan(source: string): ReadPan | null {
       text,
     )
   ) {
-    const count = wells ?? countBefore(text, "(?:muffin|cupcake|bun)s?");
+    const inBrackets = Number(/\btins?\s*\((\d{1,2})\)/i.exec(text)?.[1] ?? NaN);
+    const count = wells ?? countBefore(text, "(?:muffin|cupcake|bun)s?") ?? (Number.isNaN(inBrackets) ? null : inBrackets);
     const size = /\bmini\b/i.test(text)
       ? { diameterMm: 45, heightMm: 22 }
       : /\bjumbo|giant|large cup/i.test(text)
@@ -143,6 +145,10 @@ export function readPan(source: string): ReadPan | null {
     const lined = /\b(?:cases|liners|paper)\b/i.test(text) ? { lining: "paper-cups" as const } : {};
     return { shape: "muffin", ...(size ?? {}), ...(count ? { pieces: count } : {}), ...about, ...lined };
   }
+  const little = /\b(?:dariole|ramekin|friand|financier|timbale|pudding)s?(?:\s+(?:mou?lds?|tins?|dishes))?\b/i.test(text)
+    ? countBefore(text, "darioles?|ramekins?|friands?|financiers?|timbales?|mou?lds?|tins?")
+    : null;
+  if (little !== null && sides === null) return { shape: "muffin", pieces: little, ...about };
   const onTray =
     /\b(?:scones?|biscuits?|buns?|rolls?|wedges|cookies|spoonfuls|mounds|drops?|pieces|pat (?:it|the dough|into)|pats?)\b/i.test(
       text,
@@ -215,20 +221,29 @@ const massIn = (text: string): number | null => {
 };
 
 const pieceNames =
-  "(?:small |large |even |equal |flat |round |rough |generous |neat )*(?:muffins?|scones?|biscuits?|buns?|rolls?|loaves|loaf|wedges|pieces|slices|squares|bars|cakes?|cupcakes?|cookies|spoonfuls|mounds|balls|patties|heaps?|dollops?|pancakes?|crackers?|flatbreads?|portions|rounds|farls|discs|triangles|griddle cakes?)";
+  "(?:small |large |even |equal |flat |round |rough |generous |neat )*(?:muffins?|scones?|biscuits?|buns?|rolls?|loaves|loaf|wedges|pieces|slices|squares|bars|cakes?|cupcakes?|cookies|spoonfuls|mounds|balls|patties|heaps?|dollops?|pancakes?|crackers?|flatbreads?|portions|rounds|farls|discs|triangles|griddle cakes?|pcs)";
 
 /** How many pieces a text speaks of: "cut into 8 wedges", "makes 12 muffins". */
 export function piecesIn(source: string): number | null {
   const text = plainText(source);
+  const trays = new RegExp(`\\b([\\w-]+)\\s+(?:trays|tins|batches|rounds)\\s+of\\s+([\\w-]+)\\s+${pieceNames}\\b`, "i").exec(text);
+  const [batches, each] = [wholeIn(trays?.[1]), wholeIn(trays?.[2])];
+  if (batches !== null && each !== null) return batches * each;
   const verb = new RegExp(
-    `\\b(?:makes?|yields?:?|gives?|into|shape|form|drop|divide (?:it |the \\w+ )?into|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
+    `\\b(?:makes?|yields?:?|gives?|quantity:?|qty:?|into|shape|form|drop|divide (?:it |the \\w+ )?into|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
     "i",
   ).exec(text);
   // "Makes 8", with nothing behind it.
-  const counted = verb?.[1] ?? /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:-\w+)?)\s*(?:[.,;)]|$)/i.exec(text)?.[1];
-  if (!counted) return null;
-  const tokens = tokensOf(counted);
-  const found = value(tokens, 0);
+  const counted =
+    verb?.[1] ??
+    /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:[- ]\w+)?)\s*(?:[.,;)]|$)/i.exec(text)?.[1] ??
+    new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1];
+  return wholeIn(counted);
+}
+
+/** A whole number of pieces that some words say. */
+function wholeIn(words: string | undefined): number | null {
+  const found = words === undefined ? null : value(tokensOf(words), 0);
   return found && Number.isInteger(found.value) && found.value >= 1 && found.value <= 500 ? found.value : null;
 }
 
@@ -240,7 +255,9 @@ function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated
   else if (/silicone/i.test(text)) out.material = "silicone";
   else if (/\bdark\b/i.test(text)) out.material = "dark-steel";
   if (/\bbase[\s-](?:lined|greased)\b|\bbase only\b/i.test(text)) out.lining = "greased-base";
-  else if (/\b(?:lined?|parchment|baking paper)\b/i.test(text)) out.lining = "paper";
+  else if (/\b(?:bottom|base) only\b|\bon the (?:bottom|base) only\b/i.test(text)) out.lining = "greased-base";
+  else if (/\b(?:lined?|papered|parchment|baking paper|with paper|silpat)\b/i.test(text)) out.lining = "paper";
+  else if (/\b(?:un-?greased|do not grease|don't grease)\b/i.test(text)) out.lining = "none";
   else if (/\b(?:greased?|buttered|butter|oiled|oil)\b/i.test(text)) out.lining = "greased";
   if (
     /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b/i.test(

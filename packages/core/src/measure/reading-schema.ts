@@ -62,7 +62,7 @@ export const readPanSchema = z.object({
   diameterMm: z.number().optional(),
   pieces: z.number().optional(),
   material: z.enum(["dark-steel", "cast-iron", "glass", "ceramic", "silicone"]).optional(),
-  lining: z.enum(["greased", "greased-base", "paper", "paper-cups"]).optional(),
+  lining: z.enum(["greased", "greased-base", "paper", "paper-cups", "none"]).optional(),
   preheated: z.boolean().optional(),
   touching: z.boolean().optional(),
 });

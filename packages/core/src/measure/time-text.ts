@@ -36,6 +36,13 @@ const clock: Parser<number> = (tokens, at) => {
   return h.value <= 5 && m.value < 60 ? { value: h.value * 60 + m.value, next: at + 3 } : null;
 };
 const minutesOnly: Parser<number> = map(inTurn(valueOrA, MINUTE, dot), ([n]) => n);
+/** "1 hr 15", "an hour and five": minutes without their word, where nothing else is measured by them. */
+const restOfHour: Parser<number> = (tokens, at) => {
+  const found = value(tokens, tokens[at]?.lower === "and" ? at + 1 : at);
+  const next = found ? tokens[found.next] : undefined;
+  const ends = next === undefined || /^[.,;)]$/.test(next.text) || /^(?:at|in|until|or|then)$/.test(next.lower);
+  return found && Number.isInteger(found.value) && found.value >= 5 && found.value < 60 && ends ? found : null;
+};
 const hours: Parser<number> = map(
   inTurn(
     first(
@@ -45,12 +52,17 @@ const hours: Parser<number> = map(
     HOUR,
     dot,
     maybe(andPart),
-    maybe(map(inTurn(maybe(word("and")), minutesOnly), ([, m]) => m)),
+    maybe(
+      first(
+        map(inTurn(maybe(word("and")), minutesOnly), ([, m]) => m),
+        restOfHour,
+      ),
+    ),
   ),
   ([n, , , share, more]) => 60 * (n + (share ?? 0)) + (more ?? 0),
 );
 const time: Parser<number> = remembered(first(clock, hours, minutesOnly));
-const joint = first(sign("-"), word("to", "or"));
+const joint = first<unknown>(inTurn(sign(","), word("maybe", "perhaps")), sign("-"), word("to", "or"));
 
 const hyphened = maybe(sign("-"));
 /** A time or a range of two; the unit may stand behind the second alone. */
@@ -69,10 +81,10 @@ const span: Parser<Minutes> = first(
   map(inTurn(time, hyphened), ([t]) => ({ low: t, high: t })),
 );
 
-const baking = /\b(?:bak(?:e[sd]?|ing)|cook(?:s|ed|ing)?|roast|oven|air[\s-]?fryer|griddle|fry|grill)\b/i;
+const baking = /\b(?:bak(?:e[sd]?|ing)|cook(?:s|ed|ing)?|oven|air[\s-]?fr(?:yer|y)|griddle|fry|grill)\b/i;
 const notBaking =
-  /\b(?:rest|chill|cool|stand|soak|prov|rise|leave|preheat|pre-heat|heat the oven|prep|total|ready in|keeps?|store|freez|fridge|hands-on|active|marinat|whisk|beat|simmer|boil|wait|sit|knead|mix|check(?:ing)? (?:from|after)|look|turn(?:ing)?(?: it)? after|serve within|warm)\b/gi;
-const goesOn = /\b(?:then|another|more|further|again|remaining|uncovered|covered|lid|foil)\b/i;
+  /\b(?:rest|chill|cool|stand|soak|prov|rise|leave|preheat|pre-heat|heat the oven|prep|total|ready in|keeps?|store|freez|fridge|hands-on|active|marinat|whisk|beat|simmer|boil|wait|sit|knead|mix|check(?:ing)? (?:from|after)|look|toast|roast|re-?heat|refresh|swell|steep|refrigerate|hydrate|turn(?:ing)?(?: it)? after|serve within|warm)\b/gi;
+const goesOn = /\b(?:then|back in|another|more|further|again|remaining|uncovered|covered|lid|foil)\b/i;
 
 interface Said extends Minutes {
   start: number;
@@ -87,7 +99,10 @@ function timesIn(text: string): Said[] {
     const found = span(tokens, at) ?? bareStage(tokens, at, text);
     if (!found || !here) continue;
     const end = tokens[found.next - 1]?.end ?? here.end;
-    out.push({ ...found.value, start: here.start, end });
+    // "2 x 15 min"
+    const many = tokens[at - 1]?.lower === "x" ? (tokens[at - 2]?.value ?? 1) : 1;
+    const by = Number.isInteger(many) && many <= 6 ? many : 1;
+    out.push({ low: by * found.value.low, high: by * found.value.high, start: here.start, end });
     at = found.next - 1;
   }
   return out;
@@ -100,7 +115,10 @@ function bareStage(tokens: readonly Token[], at: number, text: string): { value:
   if (!found || here?.kind !== "number") return null;
   const before = text.slice(Math.max(0, here.start - 12), here.start);
   const after = tokens[found.next]?.lower ?? "";
-  if (!/\bthen\s+(?:for\s+)?$/i.test(before) || !/^(?:uncovered|covered|more|open|free|without|at|on)$/.test(after)) return null;
+  const further = /\b(?:another|a further)\s+$/i.test(before) && /^(?:|[.,;)]|at|on|in)$/.test(after);
+  const baked = /\bbake\s+(?:for\s+)?$/i.test(before) && /^(?:|[.,;)]|more)$/.test(after);
+  const then = /\bthen\s+(?:for\s+)?$/i.test(before) && /^(?:uncovered|covered|more|open|free|without|at|on)$/.test(after);
+  if (!further && !baked && !then) return null;
   if (!/\b(?:min|hour|hr)/i.test(text.slice(0, here.start))) return null;
   return { value: { low: found.value, high: found.value }, next: found.next };
 }
@@ -130,7 +148,9 @@ const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 
 /** The stages of the bake that a text says, in order; their times add up. Empty where it says none. */
 export function readStages(source: string): ReadStage[] {
-  const text = plainText(source);
+  const text = plainText(source)
+    .replace(/(\d)-?ish\b/gi, "$1")
+    .replace(/(?<![\d.])(\d{2,3})'(?![\d'])/g, "$1 min");
   if (!unitOfTime.test(text)) return [];
   if (/\b(?:keeps?|stor(?:e|age)|freez|best (?:eaten|within))\b/i.test(text) && !baking.test(text)) return [];
   // A temperature of an oven beside it makes a time without a verb a bake.
@@ -138,7 +158,13 @@ export function readStages(source: string): ReadStage[] {
   // A line that begins with its minutes says how long the bake is: "16-18 minutes. Cool 5 min in the pan."
   const alone = /^\s*(?:about |around )?\d+(?:\s*(?:-|to)\s*\d+)?\s*(?:min|minutes|mins)\b/i.test(text) ? 0 : -1;
   const takes = /\b(?:takes?|does it|needs?|done in|ready in)\b/i.test(text);
-  const all = timesIn(text).filter((said) => said.high >= 0.5 && said.high <= 600);
+  const all = timesIn(text).filter(
+    (said) =>
+      said.high >= 0.5 &&
+      said.high <= 600 &&
+      !/\bevery\s+$/i.test(text.slice(0, said.start)) &&
+      !/^\s*to (?:put|throw|mix|make|prepare|pull|get)\b/i.test(text.slice(said.end)),
+  );
   const baked = all.filter((said) => isBaking(text, said, degrees || takes || (alone === 0 && said === all[0])));
   const stages: ReadStage[] = [];
   let end = 0;
@@ -149,7 +175,13 @@ export function readStages(source: string): ReadStage[] {
       const checks = /\b(?:check|look|test|from|after|or until|halfway|turn(?:ing)? (?:it |the \w+ )?after)\b[^,;.]*$/i.test(
         between,
       );
-      const adds = goesOn.test(between) || goesOn.test(after) || /\bbake\b/i.test(between) || /,\s*turn\b[^.]*,\s*$/i.test(between);
+      const heats = celsiusIn(between) ?? celsiusIn(after);
+      const adds =
+        (heats !== null && heats !== celsiusIn(text.slice(0, end))) ||
+        goesOn.test(between) ||
+        goesOn.test(after) ||
+        /\bbake\b/i.test(between) ||
+        /,\s*turn\b[^.]*,\s*$/i.test(between);
       if (checks && !/\b(?:then|another|more|further)\b/i.test(between + after)) continue;
       if (!adds) continue;
     }
