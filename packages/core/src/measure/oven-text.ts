@@ -162,14 +162,17 @@ export function readTemperatures(source: string): ReadTemperatures {
       const timed =
         /\b(?:min(?:ute)?s?|hours?|hrs?)\s+at\s+$/i.test(before) ||
         (/\bat\s+$/i.test(before) && /^\s*(?:for\s+)?(?:about\s+)?\d+\s*min/i.test(after));
-      if (said.scale === null && !ovenHere && !timed) continue;
+      // "375 for 20 min", "four hundred degrees": no other heat of a kitchen is so high.
+      const high = middling >= 120 && (said.degrees || /^\s*for\s+(?:about\s+)?\d+(?:\s*(?:-|to)\s*\d+)?\s*min/i.test(after));
+      if (said.scale === null && !ovenHere && !timed && !high) continue;
       if (
         said.scale === null &&
         !said.degrees &&
         !/(?:oven|bake[sd]?|baking|preheat|heat|at|to|set|@|fan|convection|conventional|:|,)\s*(?:it )?(?:at|to|of)?\s*(?:about |around )?$|^\s*(?:oven|conventional|fan|convection)/i.test(
           `${before.slice(-30)}`,
         ) &&
-        !/^\s*(?:oven|conventional|fan)/i.test(after)
+        !/^\s*(?:oven|conventional|fan)/i.test(after) &&
+        !high
       )
         continue;
       if (otherThings.test(before.slice(-40)) && !/\b(?:oven|bake)\b/i.test(before.slice(-40))) continue;

@@ -16,7 +16,7 @@ export interface ReadPan {
 }
 
 const panWord =
-  /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|cases|griddle|loaf|springform|rounds?|bundt|casserole|wells?|ramekins?)\b/i;
+  /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|cases|griddle|loaf|springform|rounds?|bundt|casserole|wells?|ramekins?|darioles?|muffin cups?|tawa)\b/i;
 const vesselWord = /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|griddle|springform|stone)\b/i;
 /** A can of something, or where a thing is kept. */
 const noPan =
@@ -153,7 +153,9 @@ export function readPan(source: string): ReadPan | null {
     /\b(?:scones?|biscuits?|buns?|rolls?|wedges|cookies|spoonfuls|mounds|drops?|pieces|pat (?:it|the dough|into)|pats?)\b/i.test(
       text,
     );
-  if (sides && !/\bpat\b|\broll(?:ed)? (?:out|to)\b/i.test(text)) {
+  const atSides =
+    sides === null ? "" : text.slice(Math.max(0, (tokens[sides.at]?.start ?? 0) - 14), (tokens[sides.next - 1]?.end ?? 0) + 14);
+  if (sides && (!/\bpat\b|\broll(?:ed)? (?:out|to)\b/i.test(text) || vesselWord.test(atSides))) {
     const [a = 0, b = 0, c] = sides.sides;
     const [lengthMm, widthMm] = [round(Math.max(a, b)), round(Math.min(a, b))];
     const pieces = several ?? wells ?? (/\beach\b/i.test(text) ? countBefore(text, "loaves|tins|pans") : null);
@@ -192,6 +194,8 @@ export function readPan(source: string): ReadPan | null {
   }
   if (/\b(?:mini loaf|loaf)\b/i.test(text) && (wells ?? 0) > 1)
     return { shape: "rectangular", lengthMm: 100, widthMm: 60, pieces: wells ?? 1, ...about };
+  if (across !== undefined && /\bloaf\s+(?:tin|pan)s?\b/i.test(text) && !/\bround\b/i.test(text))
+    return { shape: "rectangular", lengthMm: round(across), ...pieces, ...about };
   if (
     across !== undefined &&
     /\b(?:round|springform|cake|sandwich|skillet|frying|pie|tart|deep|tin|pan|rounds|casserole|dish|circle)\b/i.test(text) &&
@@ -200,12 +204,16 @@ export function readPan(source: string): ReadPan | null {
     return { shape: "round", diameterMm: round(across), ...(high === undefined ? {} : { heightMm: high }), ...pieces, ...about };
   if (/\bloaf\s+(?:tins?|pans?)\b/i.test(text))
     return { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, ...pieces, ...about };
-  if (/\b(?:griddle|frying pan)\b/i.test(text)) return { shape: "griddle", ...about };
+  if (/\b(?:griddle|frying pan|tawa|comal)\b/i.test(text)) return { shape: "griddle", ...about };
   if (/\b(?:half|quarter) sheet\b|\bsheet pan\b/i.test(text))
     return /\bquarter\b/i.test(text)
       ? { shape: "rectangular", lengthMm: 330, widthMm: 240, heightMm: 25, ...about }
       : { shape: "rectangular", lengthMm: 450, widthMm: 330, heightMm: 25, ...about };
-  if (/\b(?:baking|cookie|oven|lined|floured|rimmed|one|the)\s+(?:\w+\s+)?(?:sheets?|trays?)\b/i.test(text)) {
+  if (
+    /\b(?:baking|cookie|oven|lined|papered|oiled|greased|floured|rimmed|one|the|a|onto)\s+(?:\w+\s+)?(?:sheets?|trays?)\b/i.test(
+      text,
+    )
+  ) {
     const count = piecesIn(text);
     return { shape: "free", ...(count ? { pieces: count } : {}), ...about };
   }
@@ -260,7 +268,7 @@ function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated
   else if (/\b(?:un-?greased|do not grease|don't grease)\b/i.test(text)) out.lining = "none";
   else if (/\b(?:greased?|buttered|butter|oiled|oil)\b/i.test(text)) out.lining = "greased";
   if (
-    /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b/i.test(
+    /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b|\bsmoking[\s-]hot\b/i.test(
       text,
     )
   )

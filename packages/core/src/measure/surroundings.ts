@@ -12,7 +12,7 @@ import type { Measures } from "./units";
 export function readSurroundings(reading: Reading, measures: Measures, language: Language): void {
   const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
   const said = reading.lines.flatMap((line, at) =>
-    line.role === "ingredient" || line.role === "title"
+    line.role === "title" || (line.role === "ingredient" && !isWhole(line))
       ? []
       : passagesOf(inEnglish(asScanned(line.source).text, languageOfLine(line.source, language)), WHOLE_SENTENCES).map((text) => ({
           text,
@@ -54,6 +54,10 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
     if (read.ambiguous && line) reading.questions.push(scaleQuestion(read.ambiguous.celsius, at, line, measures));
   }
 }
+
+/** A recipe on one line says of the oven and the tin what a line of its own would. */
+const isWhole = ({ item, source }: Line): boolean =>
+  item === 0 && source.length > 50 && /\b(?:min(?:ute)?s?|hours?|hrs?)\b|\d\s*°|\boven\b|\bgas \d/i.test(source);
 
 function temperatureQuestion(pair: { celsius: number; fahrenheit: number }, index: number, line: Line): Question {
   line.state = "asked";

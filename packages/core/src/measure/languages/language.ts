@@ -176,6 +176,23 @@ const LEAST_OF_A_LINE = 0.42;
 export const languageOfLine = (line: string, text: Language): Language =>
   text === "en" ? languageOf(line, LEAST_OF_A_LINE) : text;
 
+/** Letters of a text that only a language has, in its words and phrases. */
+function lettersIn(text: string, dictionary: Dictionary): number {
+  const words = wordsIn(text);
+  let all = 0;
+  for (let at = 0; at < words.length;) {
+    const found = phraseAt(words, text, at, dictionary);
+    const own = words.slice(at, at + (found?.taken ?? 1)).filter(({ even: word }) => word.length > 1 && !english.has(word));
+    // A phrase is surer than its words.
+    if (found)
+      all += own
+        .filter(({ even: word }) => found.taken > 1 || !shared.has(word))
+        .reduce((sum, { even: word }) => sum + word.length, 0);
+    at += found?.taken ?? 1;
+  }
+  return all;
+}
+
 /** The language of a text, by the letters of the words that only it has. */
 export function languageOf(text: string, least = LEAST_SHARE): Language {
   const words = wordsIn(text.slice(0, 6000)).filter((word) => word.even.length > 1);
@@ -186,16 +203,7 @@ export function languageOf(text: string, least = LEAST_SHARE): Language {
   let most = Math.max(least, own * 0.8);
   for (const language of languages) {
     if (language === "en") continue;
-    const dictionary = dictionaryFor(language);
-    const known =
-      words.reduce((all, word) => {
-        const found =
-          dictionary.words.has(word.even) ||
-          dictionary.heads.has(word.even) ||
-          dictionary.stems.has(word.even) ||
-          compoundOf(word.even, dictionary) !== null;
-        return all + (found && !shared.has(word.even) && !english.has(word.even) ? word.even.length : 0);
-      }, 0) / letters;
+    const known = lettersIn(text.slice(0, 6000), dictionaryFor(language)) / letters;
     if (known > most) {
       most = known;
       best = language;
