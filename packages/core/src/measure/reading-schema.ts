@@ -82,6 +82,28 @@ export const accountSchema = z.object({
   ref: z.number().int().optional(),
   why: z.string().optional(),
 });
+export const readRestSchema = z.object({
+  minutes: minutesSchema,
+  /** What rests or soaks, in the text's words. */
+  of: z.string().optional(),
+  place: z.string().optional(),
+});
+export type ReadRest = z.infer<typeof readRestSchema>;
+export const readProcessSchema = z.object({
+  method: z.enum(["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"]).optional(),
+  rests: z.array(readRestSchema),
+  soaks: z.array(readRestSchema),
+  shape: z
+    .object({
+      count: z.number().optional(),
+      pieceG: z.number().optional(),
+      thicknessMm: z.number().optional(),
+      diameterMm: z.number().optional(),
+      cut: z.string().optional(),
+    })
+    .optional(),
+});
+export type ReadProcess = z.infer<typeof readProcessSchema>;
 export const readingSchema = z.object({
   title: z.string().optional(),
   /** The language that the text was read in; absent, English. */
@@ -103,6 +125,8 @@ export const readingSchema = z.object({
   yield: z.object({ pieces: z.number().optional(), pieceG: z.number().optional() }).optional(),
   pan: readPanSchema.optional(),
   questions: z.array(questionSchema),
+  /** How the text says that it is made. */
+  process: readProcessSchema.optional(),
   /** What became of every stretch of the text as sent; `ref` is an index into `lines`. What is nowhere in it is blank, or chatter without quantity, food, heat, time or pan. */
   accounted: z.array(accountSchema).optional(),
 });

@@ -1,5 +1,6 @@
 import { readTemperatures, type ReadTemperatures } from "./oven-text";
 import { asScanned } from "./grammar/scanned";
+import { readProcess } from "./process-text";
 import { passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { piecesIn, readPan } from "./pan-text";
 import { inEnglish, type Language, languageOfLine } from "./languages/language";
@@ -10,6 +11,13 @@ import type { Measures } from "./units";
 
 /** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
 export function readSurroundings(reading: Reading, measures: Measures, language: Language): void {
+  reading.process = readProcess(
+    reading.lines.flatMap((line) =>
+      line.role === "step" || line.role === "note" || (line.role === "ingredient" && isWhole(line))
+        ? [inEnglish(asScanned(line.source).text, languageOfLine(line.source, language))]
+        : [],
+    ),
+  );
   const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
   const said = reading.lines.flatMap((line, at) =>
     line.role === "title" || (line.role === "ingredient" && !isWhole(line))

@@ -86,14 +86,16 @@ const notBaking =
   /\b(?:rest|chill|cool|stand|soak|prov|rise|leave|preheat|pre-heat|heat the oven|prep|total|ready in|keeps?|store|freez|fridge|hands-on|active|marinat|whisk|beat|simmer|boil|wait|sit|knead|mix|check(?:ing)? (?:from|after)|look|toast|roast|re-?heat|refresh|swell|steep|refrigerate|hydrate|turn(?:ing)?(?: it)? after|serve within|warm)\b/gi;
 const goesOn = /\b(?:then|back in|another|more|further|again|remaining|uncovered|covered|lid|foil)\b/i;
 
-interface Said extends Minutes {
+/** A time, and where it stands in its text. */
+export interface SaidTime extends Minutes {
   start: number;
   end: number;
 }
 
-function timesIn(text: string): Said[] {
+/** Every time that a plain text says, whatever it is of. */
+export function timesIn(text: string): SaidTime[] {
   const tokens = tokensOf(text);
-  const out: Said[] = [];
+  const out: SaidTime[] = [];
   for (let at = 0; at < tokens.length; at++) {
     const here = tokens[at];
     const found = span(tokens, at) ?? bareStage(tokens, at, text);
@@ -124,7 +126,7 @@ function bareStage(tokens: readonly Token[], at: number, text: string): { value:
 }
 
 /** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */
-function isBaking(text: string, said: Said, anyBake: boolean): boolean {
+function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
   const clauseStart = Math.max(...[".", ";", "·", "!"].map((mark) => text.lastIndexOf(mark, said.start - 1))) + 1;
   const clause = text.slice(clauseStart, said.start);
   let last = "";
