@@ -4,6 +4,7 @@ import { defaultsOf } from "./balance/defaults";
 import type { Finding } from "./balance/finding-schema";
 import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine, Pasted, Said } from "./formula/formula";
+import type { Process } from "./formula/process-schema";
 import { namedBeside } from "./formula/named";
 import { sortLines } from "./formula/components";
 import type { FormulaComponent } from "./formula/components-schema";
@@ -11,13 +12,14 @@ import type { Opened } from "./formula/open";
 import { kindSchema } from "./formula/kinds-schema";
 import type { Kind } from "./formula/kinds";
 import type { Line, Question, Reading } from "./measure/reading-schema";
+import type { Measure } from "./measure/grammar/amounts";
 import { mainMeasure } from "./measure/line";
 import { itemsOf } from "./measure/several";
 import type { Measures } from "./measure/units";
 import { weighMeasure } from "./measure/weigh";
 import { builtInShelf } from "./pantry/catalogue";
 import { ingredientOf, type Shelf } from "./pantry/shelf";
-import { scaled } from "./measure/range";
+import { exactly, scaled } from "./measure/range";
 import { vesselLibrary, vesselOf } from "./pantry/vessel";
 import type { Oven, Vessel } from "./pantry/vessel-schema";
 import { isLeftOpen, mendingKey } from "./measure/mending";
@@ -72,7 +74,7 @@ export function mended(reading: Reading, mending: Mending, measures: Measures, s
     if (!said || (!ingredient && said.grams === undefined)) return line;
     const open = result.questions.filter((q) => q.line === index && !(said.grams !== undefined && q.kind !== "which-ingredient"));
     for (const q of result.questions) if (q.line === index && !open.includes(q)) questions.delete(q);
-    const measure = mainMeasure(itemsOf(line.source)[line.item ?? 0]?.measures ?? []);
+    const measure = measureOf(line);
     const weighed = ingredient && measure ? weighMeasure(measure, ingredient, measures) : line.grams;
     const grams = said.grams === undefined ? weighed : { low: said.grams, mid: said.grams, high: said.grams };
     const known = ingredient?.id ?? line.ingredientId;
@@ -87,12 +89,29 @@ export function mended(reading: Reading, mending: Mending, measures: Measures, s
   return { ...result, lines, questions: result.questions.filter((q) => questions.has(q)) };
 }
 
+/** The amount that a line was read with: as it stands, or where that was gathered, translated or put right, as it was understood. */
+function measureOf({ source, item = 0, quantity, unit, filling }: Line): Measure | undefined {
+  const written = mainMeasure(itemsOf(source)[item]?.measures ?? []);
+  const same = written?.some((term) => term.unit === unit && term.quantity.mid === quantity) === true;
+  if (same || quantity === undefined || unit === undefined) return written;
+  return [
+    { quantity: exactly(quantity), unit, sign: 1, withUnit: unit !== "piece", spoken: false, ...(filling ? { filling } : {}) },
+  ];
+}
+
 /** The baker's own word stays on the line where the pantry's name is another. */
 function labelOf(line: Line, shelf: Shelf): { name?: string } {
   const known = shelf.get(line.ingredientId ?? "");
   const own = line.name.trim();
   const same = known && [known.name, ...known.aliases].some((name) => name.toLowerCase() === own.toLowerCase());
   return known && !same && own !== "" && own.length <= 120 ? { name: own.replace(/^./, (c) => c.toUpperCase()) } : {};
+}
+
+/** How the text says that it is mixed, and how long the batter stands in the kitchen; in the cold little happens. */
+function processFrom({ process }: Reading): Partial<Process> {
+  const standing = (process?.rests ?? []).filter(({ place }) => place !== "fridge" && place !== "freezer");
+  const restMinutes = Math.min(2880, standing.reduce((all, { minutes }) => all + (minutes.low + minutes.high) / 2, 0)); // prettier-ignore
+  return { ...(process?.method ? { method: process.method } : {}), ...(standing.length > 0 ? { restMinutes } : {}) };
 }
 
 /** The vessel a reading names, filled up from the library where the text gives no measures. */
@@ -224,7 +243,7 @@ export function formulaFrom(
     lines,
     vessel,
     oven,
-    process: { ...defaults.process, ...(stages ? { stages } : {}) },
+    process: { ...defaults.process, ...processFrom(reading), ...(stages ? { stages } : {}) },
     notes: steps
       .map((line) => line.source.trim())
       .join("\n")

@@ -1,5 +1,8 @@
+import { defaultsOf } from "./balance/defaults";
 import { guessKind } from "./formula/kinds";
 import type { Meant } from "./measure/meaning";
+import { inEnglish, languageOfLine } from "./measure/languages/language";
+import { liningIn } from "./measure/pan-text";
 import { readText } from "./measure/reader";
 import type { Reading } from "./measure/reading-schema";
 import type { Measures } from "./measure/units";
@@ -78,5 +81,20 @@ export function readRecipe(
     title,
   );
   const words = reading.lines.map(({ source }) => source).join(" ");
-  return { ...reading, kind: guessKind({ title: reading.title, text: words, pan: reading.pan }), kindIsGuess: true };
+  const kind = guessKind({ title: reading.title, text: words, pan: reading.pan });
+  // A tin of which only the lining is said is the usual one of its kind.
+  const lining = liningIn(
+    reading.lines
+      .flatMap(({ role, source }) =>
+        role === "ingredient" || role === "title" ? [] : [inEnglish(source, languageOfLine(source, reading.language ?? "en"))],
+      )
+      .join(". "),
+  );
+  const pan = reading.pan ?? (lining ? { shape: defaultsOf(kind).vessel.shape } : undefined);
+  return {
+    ...reading,
+    ...(pan ? { pan: { ...pan, ...(pan.lining === undefined && lining ? { lining } : {}) } } : {}),
+    kind,
+    kindIsGuess: true,
+  };
 }

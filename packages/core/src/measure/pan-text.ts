@@ -220,6 +220,18 @@ export function readPan(source: string): ReadPan | null {
   return null;
 }
 
+/** What is said of the lining of a tin that has no other measure: a sentence about a tin, a tray or cases. */
+export function liningIn(source: string): ReadPan["lining"] {
+  const text = plainText(source);
+  if (/\b(?:paper|muffin) (?:cases|liners|cups)\b/i.test(text)) return "paper-cups";
+  for (const sentence of text.split(/[.;]\s/)) {
+    if (!panWord.test(sentence) && !/\b(?:parchment|silpat|grease(?:d)?)\b/i.test(sentence)) continue;
+    const { lining } = surface(sentence);
+    if (lining) return lining;
+  }
+  return undefined;
+}
+
 const massIn = (text: string): number | null => {
   const metric = /(\d+(?:\.\d+)?)\s*(g|kg)\b/i.exec(text);
   if (metric?.[1]) return Number(metric[1]) * (/kg/i.test(metric[2] ?? "") ? 1000 : 1);
@@ -264,9 +276,9 @@ function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated
   else if (/\bdark\b/i.test(text)) out.material = "dark-steel";
   if (/\bbase[\s-](?:lined|greased)\b|\bbase only\b/i.test(text)) out.lining = "greased-base";
   else if (/\b(?:bottom|base) only\b|\bon the (?:bottom|base) only\b/i.test(text)) out.lining = "greased-base";
-  else if (/\b(?:lined?|papered|parchment|baking paper|with paper|silpat)\b/i.test(text)) out.lining = "paper";
+  else if (/\b(?:lin(?:e|ed|ing)|papered|parchment|baking paper|with paper|silpat)\b/i.test(text)) out.lining = "paper";
   else if (/\b(?:un-?greased|do not grease|don't grease)\b/i.test(text)) out.lining = "none";
-  else if (/\b(?:greased?|buttered|butter|oiled|oil)\b/i.test(text)) out.lining = "greased";
+  else if (/\b(?:greased?|buttered|butter|oiled|oil|dressed)\b/i.test(text)) out.lining = "greased";
   if (
     /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b|\bsmoking[\s-]hot\b/i.test(
       text,
