@@ -1,4 +1,4 @@
-import type { Line, Mending, Question, Range, Shelf } from "@uprise/core";
+import type { Line, Mending, Question, Range, Reading, Shelf } from "@uprise/core";
 import { gramsText, isLeftOpen } from "@uprise/core/page";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
 import EyeOff from "lucide-react-native/icons/eye-off";
@@ -15,10 +15,17 @@ import { useSearch } from "../wire/use-search";
 interface ReadLineProps {
   line: Line;
   questions: Question[];
+  /** What became of the stretch of the text that begins with this line. */
+  account?: Account | undefined;
   shelf: Shelf;
   onMend: (said: Mending[string]) => void;
   onRewrite: (text: string) => void;
 }
+
+export type Account = NonNullable<Reading["accounted"]>[number];
+
+/** What a line that is none of the list was taken for. */
+const takenFor: Partial<Record<Account["as"], string>> = { step: "A step", fact: "About the bake", part: "Opens a part" };
 
 /** What is asked of a name may have an answer that is not among the choices. */
 const ofNames = new Set<Question["kind"]>(["which-ingredient", "spelling", "which-one"]);
@@ -29,7 +36,7 @@ const spreadText = (grams: Range): string | null =>
     : `${gramsText(grams.low).replace(" g", "")}–${gramsText(grams.high)}`;
 
 /** One line of the paste: as written, as read, with its question or its mending in place. */
-export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLineProps) {
+export function ReadLine({ line, questions, account, shelf, onMend, onRewrite }: ReadLineProps) {
   const colours = useColours();
   const [open, setOpen] = useState(false);
   if (line.role !== "ingredient") {
@@ -38,9 +45,24 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
         <Small tone="faint" strong={line.role === "title" || line.role === "heading"}>
           {line.source.trim()}
         </Small>
+        {account?.as === "aside" ? (
+          <View style={styles.offer}>
+            <Small tone="caution" style={styles.shrink}>
+              {`Left aside. ${account.why ?? ""}`.trim()}
+            </Small>
+            {open ? null : (
+              <Button kind="quiet" onPress={() => setOpen(true)}>
+                It goes in
+              </Button>
+            )}
+          </View>
+        ) : account && takenFor[account.as] ? (
+          <Small tone="faint">{takenFor[account.as]}</Small>
+        ) : null}
         {questions.map((question) => (
           <Asked key={question.id} question={question} onMend={onMend} onOther={() => setOpen(true)} />
         ))}
+        {open ? <Mend line={line} shelf={shelf} onMend={onMend} onRewrite={onRewrite} onDone={() => setOpen(false)} /> : null}
       </View>
     );
   }
@@ -70,7 +92,7 @@ export function ReadLine({ line, questions, shelf, onMend, onRewrite }: ReadLine
               {unread ? `Not read: ${line.name}` : name}
             </Body>
           </View>
-          <Small tone="faint">{line.source.trim()}</Small>
+          {(line.item ?? 0) === 0 ? <Small tone="faint">{line.source.trim()}</Small> : null}
           {line.spoken ? <Small tone="faint">An estimate: nobody measures that.</Small> : null}
         </View>
         <View style={styles.mass}>

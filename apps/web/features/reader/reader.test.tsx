@@ -136,3 +136,24 @@ test("a server that does not answer costs nothing: the recipe is on the bench an
   expect((screen.getByLabelText("Recipe") as HTMLTextAreaElement).value).toBe(recipe);
   expect(mockNavigate).not.toHaveBeenCalled();
 });
+
+test("what is left aside says why and can be picked up; what a sentence holds is gathered; the way it is made is told", async () => {
+  await show();
+  paste("Pier loaf\nMy aunt once took 300 g walnuts for it. Far too many.\n200 g teff flour\n2 eggs\n100 ml milk\n8 g baking powder\nMethod\nWhisk all in one bowl with 30 g honey, rest the batter 15 minutes.\nBake 40 minutes at 180 °C.");
+  expect(await screen.findByText(/^Left aside\. It speaks of walnuts/)).toBeTruthy();
+  expect(screen.getByText("The method speaks of honey, and the list does not. Does it go in?")).toBeTruthy();
+  expect(screen.getByText("Mixed by: one bowl")).toBeTruthy();
+  expect(screen.getByText(/^Rests: batter, 15 min/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "It goes in" }));
+  expect(screen.getByLabelText("Or write the line anew")).toBeTruthy();
+}); // prettier-ignore
+
+test("a recipe in German is read, and says so; a text without a food offers no bench", async () => {
+  await show();
+  paste("Kuchen\n250 g Buchweizenmehl\n3 Eier\n150 ml Milch\n2 TL Backpulver\n50 Minuten bei 180 °C backen");
+  expect(await screen.findByText(/^Read as German/)).toBeTruthy();
+  expect(screen.getByText("Buckwheat flour")).toBeTruthy();
+  paste("Nothing to see\nMove along at 180 °C");
+  expect(await screen.findByText(/^No food with an amount was found/)).toBeTruthy();
+  expect(screen.getByRole("button", { name: "Put on the bench" }).getAttribute("aria-disabled")).toBe("true");
+});

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { Kind, Line, Measures, Mending, Reading, Vessel } from "@uprise/core";
-import { fahrenheitFromCelsius, isOpen, isWeighed, mendingKey, ownOf } from "@uprise/core/page";
+import { fahrenheitFromCelsius, isOpen, isWeighed, mendingKey, methodName, ownOf } from "@uprise/core/page";
 import { type Href, useRouter } from "expo-router";
 import { useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -38,6 +38,14 @@ a pinch of salt
 1/2 cup honey
 
 Bake at 190 °C (375 °F) for 18 to 22 minutes in a 12-hole muffin tin.`;
+
+const languageNames: Record<NonNullable<Reading["language"]>, string> = {
+  en: "English",
+  de: "German",
+  fr: "French",
+  es: "Spanish",
+  it: "Italian",
+};
 
 const nothingRead: Reading = { lines: [], questions: [] };
 
@@ -163,6 +171,15 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
         </View>
         {text.trim() === "" ? null : (
           <View style={[styles.column, wide ? styles.half : null]}>
+            {reading.language === undefined ? null : (
+              <Body tone="caution">{`Read as ${languageNames[reading.language]}, word by word; names stand in English.`}</Body>
+            )}
+            {begun && weighed === 0 ? (
+              <Body tone="caution">
+                No food with an amount was found. What each line was taken for stands below; one such as “200 g millet flour” is
+                weighed.
+              </Body>
+            ) : null}
             <View role="list" aria-label="Lines as read">
               {segmentsOf(reading).map(({ part, lines }, order) => (
                 <ReadPart key={`${part?.id ?? ""} ${order}`} part={part} grams={gramsOfLines(lines.map(({ line }) => line))}>
@@ -171,6 +188,7 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
                       key={`${index}-${line.source}`}
                       line={line}
                       questions={reading.questions.filter((q) => q.line === index)}
+                      account={reading.accounted?.find(({ ref, as }) => ref === index && as !== "line" && as !== "question")}
                       shelf={shelf}
                       onMend={(said) => mend(line, said)}
                       onRewrite={(next) => rewrite(index, next)}
@@ -216,7 +234,7 @@ function Surroundings({
   oven: number;
   vessel: Vessel;
 }) {
-  const { minutes, oven: said, pan, coreC } = reading;
+  const { minutes, oven: said, pan, coreC, process } = reading;
   const degrees = `${Math.round(oven)} °C${said?.dial === "F" ? ` (${Math.round(fahrenheitFromCelsius(oven))} °F)` : ""}`;
   return (
     <View style={styles.around}>
@@ -231,12 +249,33 @@ function Surroundings({
       ) : (
         <Body tone="caution">{`The text names no pan. The usual one is taken: ${panWords(vessel)}.`}</Body>
       )}
+      {process ? processWords(process).map((words) => <Body key={words}>{words}</Body>) : null}
       {coreC === undefined ? null : <Body>{`Done at ${Math.round(coreC)} °C in the middle, the text says.`}</Body>}
       {minutes === undefined ? null : (
         <Body>The text says {minutesText({ ...minutes, mid: (minutes.low + minutes.high) / 2 })}.</Body>
       )}
     </View>
   );
+}
+
+/** The way it is made, as the text tells it. */
+function processWords({ method, rests, soaks, shape }: NonNullable<Reading["process"]>): string[] {
+  const spans = (all: typeof rests): string =>
+    all.map(({ minutes: { low, high }, of, place }) => `${of ? `${of}, ` : ""}${minutesText({ low, mid: (low + high) / 2, high })}${place ? ` (${place})` : ""}`).join("; "); // prettier-ignore
+  const { count, pieceG, thicknessMm, diameterMm, cut } = shape ?? {};
+  const shaped = [
+    count === undefined ? "" : `${count} pieces`,
+    pieceG === undefined ? "" : `of ${pieceG} g`,
+    thicknessMm === undefined ? "" : `${thicknessMm} mm thick`,
+    diameterMm === undefined ? "" : `${diameterMm} mm across`,
+    cut === undefined ? "" : `cut in ${cut}`,
+  ].filter((one) => one !== "");
+  return [
+    method ? `Mixed by: ${methodName[method].toLowerCase()}` : "",
+    soaks.length > 0 ? `Soaks: ${spans(soaks)}` : "",
+    rests.length > 0 ? `Rests: ${spans(rests)}` : "",
+    shaped.length > 0 ? `Shaped: ${shaped.join(", ")}` : "",
+  ].filter((one) => one !== "");
 }
 
 const shapes: Record<Vessel["shape"], string> = {

@@ -1,6 +1,5 @@
 import fc from "fast-check";
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
+import corpus from "../../corpus/recipes.json";
 import { readRecipe } from "../read";
 
 /** Foods by words that everybody would find, and amounts as everybody writes them: a scanner that knows nothing of the reader. */
@@ -74,7 +73,7 @@ test("without a list, every amount in sentences is gathered", () => {
 });
 
 test("in the corpora every line that holds a figure is accounted for, and stretches neither overlap nor leave the text", () => {
-  const cases = JSON.parse(readFileSync(join(__dirname, "../../corpus/recipes.json"), "utf8")) as { text: string; measures: "us" | "metric" | "uk" | "au" }[]; // prettier-ignore
+  const cases = corpus as { text: string; measures: "us" | "metric" | "uk" | "au" }[];
   expect(cases.length).toBeGreaterThan(15);
   for (const { text, measures } of cases) {
     const { accounted = [], lines } = readRecipe(text, measures);

@@ -109,7 +109,9 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     at = next;
   };
   while (at < tokens.length) {
-    const amount = measuresAt(tokens, at);
+    // The end of another word or number is no amount: "1e999 g".
+    const glued = at > 0 && tokens[at]?.spaced === false && tokens[at - 1]?.kind !== "sign";
+    const amount = glued ? null : measuresAt(tokens, at);
     if (amount) {
       let start = amount.next;
       const measures = [...amount.value];

@@ -165,8 +165,12 @@ function draftsOf(text: string, names: Names, title: string | undefined, languag
 /** A line in English: as it stands where its foods are known so, else in the language that it is surely in. */
 function readAs(line: string, text: Language, names: Names): string {
   const language = languageOfLine(line, text);
-  if (language === "en" || language === text) return inEnglish(line, language);
-  const known = itemsOf(line).some((item) => nameOf(item, names) !== null);
+  if (language === "en") return line;
+  const items = itemsOf(line);
+  const known =
+    language === text
+      ? items.every(({ name, measures }) => measures.length > 0 && names.known(name) !== null)
+      : items.some((item) => nameOf(item, names) !== null);
   return known ? line : inEnglish(line, language);
 }
 
@@ -186,7 +190,11 @@ function itemsOfLine(
   const covered = explained.reduce((all, { alternatives }) => all + 1 + alternatives.length, 0);
   const known = measured.filter(({ ingredientId }) => ingredientId !== null).length;
   return known > covered
-    ? { items: measured.map(({ item }) => item), inline, gathered: known > 1 }
+    ? {
+        items: measured.map(({ item }) => item),
+        inline,
+        gathered: known > 1 || plain.slice(0, measured[0]?.from).trim().split(" ").length > 2,
+      }
     : { items, inline, gathered: false };
 }
 
@@ -230,9 +238,13 @@ function strayIn(mentions: readonly Mention[], role: Line["role"], section: Sect
     : [];
 }
 
-/** What is told before a list is no part of it: sentences that speak of amounts, over a list that stands by itself. */
+/** What is told before a list is no part of it: several sentences, or what somebody once did, over a list that stands by itself. */
 const isTale = ({ gathered, began }: Pick<Draft, "gathered" | "began">, plain: string, listed: Listed | null): boolean =>
-  listed !== null && gathered && began === "start" && /[.!?]\s+\S/.test(plain);
+  listed !== null &&
+  gathered &&
+  began === "start" &&
+  (/[.!?]\s+\S/.test(plain) ||
+    /\b(?:once|used to|last (?:time|year|week|spring|summer|autumn|winter)|tried|took|swapped|was|were|had)\b/i.test(plain));
 
 const scannedQuestion = (line: Line, changed: Scanned["changed"], index: number): Question => ({
   id: `scanned-${index}`,

@@ -200,7 +200,7 @@ export function languageOf(text: string, least = LEAST_SHARE): Language {
   if (letters === 0) return "en";
   const own = words.reduce((all, word) => all + (english.has(word.even) ? word.even.length : 0), 0) / letters;
   let best: Language = "en";
-  let most = Math.max(least, own * 0.8);
+  let most = Math.max(least, own);
   for (const language of languages) {
     if (language === "en") continue;
     const known = lettersIn(text.slice(0, 6000), dictionaryFor(language)) / letters;
