@@ -2,7 +2,7 @@ import type { Measure } from "./grammar/amounts";
 import { mainMeasure, type WrittenItem } from "./line";
 import { itemsOf } from "./several";
 import { type Meant, type Names, nameOf, type Naming } from "./meaning";
-import { product } from "./range";
+import { mapRange, product } from "./range";
 import type { Range } from "./range-schema";
 import type { Line, Question } from "./reading-schema";
 import { isMass, unitLabel } from "./units";
@@ -24,12 +24,13 @@ export function readItem(
     ? { found: { ...titled, certainty: 1, respelled: false }, mayMean: [] }
     : nameOf(item, names);
   const questions: Question[] = [];
-  const main = mainMeasure(item.measures);
+  const eachOf = perPiece(item, naming?.found ?? null, measures);
+  const main = eachOf ?? mainMeasure(item.measures);
   const first = main?.[0];
   const remarks = [item.preparation, ...item.glosses].filter((text) => text !== undefined).join("; ");
   let meant: Meant | null = naming?.found ?? null;
   let grams = main ? weighMeasure(main, meant?.what ?? unknownThing, measures) : null;
-  if (main && !meant && !main.every((term) => isMass(term.unit))) grams = null;
+  if (main && !meant && !main.every((term) => isMass(term.unit) && term.unit !== "stick")) grams = null;
   const made = meant && !titled ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`) : null;
   if (made && main) {
     const size = made.weighedAs;
@@ -40,7 +41,7 @@ export function readItem(
   if (made) meant = made;
   const canned =
     item.measures.some((measure) => measure.some((term) => term.unit === "can")) || /\b(?:cans?|tins?|jars?)\b/i.test(source);
-  if (meant && grams && canned && /\bdrained\b/i.test(source) && !/\([^)]*\bdrained\b/i.test(source))
+  if (meant && grams && canned && item.net !== true && /\bdrained\b/i.test(source) && !/\([^)]*\bdrained\b/i.test(source))
     grams = product(grams, names.drained(meant.ingredientId));
   const line: Line = {
     source,
@@ -74,6 +75,17 @@ export function readItem(
   const holding = mayMean.length > 1 ? [] : names.mayHold(meant.ingredientId);
   if (holding.length > 1) questions.push(holdsQuestion(item.name, holding, main, measures, index));
   return { line, questions };
+}
+
+/** "3 eggs, size M (53–63 g)": a mass that is far too small for all of them is that of one. */
+function perPiece({ measures: all }: WrittenItem, meant: Meant | null, measures: Measures): Measure | null {
+  const [counted, weighed] = all;
+  const count = counted?.length === 1 && counted[0]?.withUnit === false ? counted[0].quantity.mid : 1;
+  if (!meant || count < 2 || !counted || weighed?.length !== 1 || !weighed.every(({ unit }) => isMass(unit))) return null;
+  const usual = weighMeasure(counted, meant.what, measures);
+  const said = weighMeasure(weighed, meant.what, measures);
+  if (!usual || !said || said.mid * 1.6 > usual.mid) return null;
+  return weighed.map((term) => ({ ...term, quantity: mapRange(term.quantity, (q) => q * count) }));
 }
 
 /** A name that is not sure: it is asked, with what it may mean; where nothing is near, it is not read. */

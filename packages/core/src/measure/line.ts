@@ -23,6 +23,8 @@ export interface WrittenItem {
   /** What may be taken instead, as written. */
   alternatives: string[];
   optional: boolean;
+  /** Its amount is what is left when it is drained, stoned or peeled. */
+  net?: true;
   /** Only as much as it takes: “to taste”, “for dusting”. */
   toTaste: boolean;
   /** Where it goes when it does not go into the bowl. */
@@ -57,11 +59,31 @@ const speaker =
 
 export const withoutBullet = (text: string): string => text.replace(speaker, "").replace(leader, "").replace(numbering, "");
 
-/** A row of a table as a line: "| tapioca starch | 60 g |". */
-export const withoutTable = (text: string): string =>
-  /^\s*\|.*\||\|\s*[\d.,/]+\s*\|?\s*\p{L}{1,5}\.?\s*$|^\s*[\d.,/]+\s*\|\s*\p{L}{1,5}\.?\s*\|/u.test(text)
-    ? text.replace(/\|/g, " ").replace(/\s+/g, " ").trim()
-    : text;
+const anAmount =
+  /^(?:about |ca\.? |~)?[\d./,½¼¾⅓⅔⅛\s-]*\d[\d./,\s]*(?:\p{L}{1,12}\.?)?(?:\s*\([^)]*\))?$|^[½¼¾⅓⅔⅛]\s*\p{L}{1,12}\.?$/u;
+
+/** A row of a table as a line: "| tapioca starch | 60 g | sifted |" is "60 g tapioca starch, sifted"; of several amounts the first counts. */
+export function withoutTable(text: string): string {
+  if (
+    !/^\s*\|.*\||\|[^|]*\|/.test(text) &&
+    !/\|\s*[\d.,/]+\s*\|?\s*\p{L}{1,5}\.?\s*$|^\s*[\d.,/]+\s*\|\s*\p{L}{1,5}\.?\s*\|/u.test(text)
+  )
+    return text;
+  const cells = text
+    .split("|")
+    .map((cell) => cell.trim())
+    .filter((cell) => cell !== "");
+  const flat = cells.join(" ");
+  // A number and its unit may stand in cells of their own.
+  const at = cells.findIndex((cell) => anAmount.test(cell));
+  const figures = (cell: string | undefined): boolean => /^[\d./,\s]+$/.test(cell ?? "x");
+  const isUnit = (k: number): boolean => cells.length > 2 && figures(cells[k - 1]) && /^\p{L}{1,5}\.?$/u.test(cells[k] ?? "");
+  const name = cells.find((cell, k) => !figures(cell) && !anAmount.test(cell) && !isUnit(k));
+  if (at < 0 || name === undefined) return flat;
+  const amount = figures(cells[at]) && isUnit(at + 1) ? `${cells[at]} ${cells[at + 1]}` : (cells[at] ?? "");
+  const rest = cells.filter((cell) => cell !== name && !amount.includes(cell) && !anAmount.test(cell));
+  return [`${amount} ${name}`, ...rest].join(", ");
+}
 
 export const textFrom = (text: string, tokens: readonly Token[], at: number): string =>
   text.slice(tokens[at]?.start ?? text.length);
@@ -86,7 +108,8 @@ const ofTheWhole =
   /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|cooked|peeled|unpeeled|without (?:the )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
 
 /** What a bracket holds: other measures of the same thing (with "each" of one piece), or words. */
-export function measuresIn(content: string): { measures: Measure[]; each: boolean } | null {
+export function measuresIn(said: string): { measures: Measure[]; each: boolean; net: boolean } | null {
+  const content = said.replace(/^(?:(?:drained|net|dry|peeled)(?: weight)?|to give|giving)\s*:?\s*(?=[\d.~]|about\b)/i, "");
   const tokens = tokensOf(content);
   const measures: Measure[] = [];
   let at = 0;
@@ -100,7 +123,9 @@ export function measuresIn(content: string): { measures: Measure[]; each: boolea
       continue;
     }
     const rest = textFrom(content, tokens, found.next).replace(/[.,\s]+$/, "");
-    return ofTheWhole.test(rest) ? { measures, each: /^(?:each|apiece)$/i.test(rest) } : null;
+    return ofTheWhole.test(rest)
+      ? { measures, each: /^(?:each|apiece)$/i.test(rest), net: content !== said || /^(?:drained|net|peeled|without)/i.test(rest) }
+      : null;
   }
 }
 
@@ -164,7 +189,7 @@ const saidFilling: [RegExp, Filling][] = [
 
 /** The name with its preparation: what stands behind a comma, a dash or a semicolon. */
 export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses: string[], alternatives: string[]): WrittenItem {
-  let name = raw.replace(/^\s*(?:,?\s*of\b|:|-|\.)?\s*/i, "").replace(/^(?:of|the)\s+/i, "");
+  let name = raw.replace(/^\s*,?\s*(?:of\b|:|-|\.)?\s*/i, "").replace(/^(?:of|the)\s+/i, "");
   const comma = name.search(/,|\s-\s|;|\s[–—]\s/);
   const preparations: string[] = [];
   if (comma >= 0) {
@@ -249,15 +274,33 @@ export function itemFrom(source: string): WrittenItem {
 function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem {
   const { text, inside } = withoutBrackets(rest);
   let all = measures;
+  let net = false;
   const glosses: string[] = [];
   const alternatives: string[] = [];
   for (const content of inside) {
     const found = measuresIn(content);
-    const count = all[0]?.length === 1 && all[0][0]?.withUnit === false ? all[0][0].quantity.mid : null;
-    if (found?.each && count !== null) all = [...scaledBy(found.measures, count), ...all];
+    const count = countOf(all);
+    if (found?.net) {
+      net = true;
+      all = [...found.measures, ...all];
+    } else if (found?.each && count !== null) all = [...scaledBy(found.measures, count), ...all];
     else if (found) all = [...all, ...found.measures];
     else if (/^or\b/i.test(content)) alternatives.push(content.replace(/^or\s+/i, ""));
     else if (!/^(?:see|note|from)\b/i.test(content)) glosses.push(content);
+  }
+  // "2 cartons of cream, 200 ml each", "a jar of cherries, drained weight 350 g": what the containers hold, said behind.
+  const held = /^(.*\p{L})\s*,\s*([^,]*\d[^,]*)$/u.exec(text);
+  const holds = held?.[2] ? measuresIn(held[2].trim()) : null;
+  const containers = countOf(all);
+  if (held?.[1] && holds && (holds.net || (containers !== null && (holds.each || containers === 1)))) {
+    const item = namedItem(
+      held[1],
+      [...scaledBy(holds.measures, holds.each ? (containers ?? 1) : 1), ...all],
+      tail,
+      glosses,
+      alternatives,
+    );
+    return holds.net || net ? { ...item, net: true } : item;
   }
   // "3/4 cup milk plus 2 tbsp": more of the same after the name.
   const more = /^(.*?[\p{L})])\s*,?\s+(?:plus|\+)\s+(.+)$/iu.exec(text);
@@ -274,8 +317,17 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
   // "150 g yoghurt or 150 ml buttermilk": another thing with an amount of its own.
   const other = /^(.*?\p{L})\s*,?\s+or\s+(?=(?:about )?[\d.]|an?\s|half)(.+)$/iu.exec(text);
   if (other?.[1] && other[2]) return namedItem(other[1], all, tail, glosses, [...alternatives, other[2]]);
-  return namedItem(text, all, tail, glosses, alternatives);
+  const item = namedItem(text, all, tail, glosses, alternatives);
+  return net ? { ...item, net: true } : item;
 }
+
+/** How many pieces or containers an amount counts; null where it measures. */
+const countOf = ([first]: readonly Measure[]): number | null => {
+  const only = first?.length === 1 ? first[0] : undefined;
+  return only && (!only.withUnit || only.unit === "can" || only.unit === "packet" || only.unit === "piece")
+    ? only.quantity.mid
+    : null;
+};
 
 /** "flour 200 g", "Flour: 1 1/2 cups", "flour - 200 g (7 oz)". */
 function trailingOf(text: string): { name: string; measures: Measure[] } | null {

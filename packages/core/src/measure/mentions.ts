@@ -36,7 +36,8 @@ const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lowe
 
 /** The food whose name begins at a token, by as many words as it has. */
 function foodAt(tokens: readonly Token[], text: string, at: number, names: Names): { meant: Meant; next: number } | null {
-  if (tokens[at]?.kind !== "word" || between.test(lower(tokens, at))) return null;
+  const figures = tokens[at]?.kind === "number" && tokens[at + 1]?.text === ":" && tokens[at + 2]?.kind === "number";
+  if ((tokens[at]?.kind !== "word" && !figures) || between.test(lower(tokens, at))) return null;
   let most = at;
   while (most < tokens.length && most - at < MOST_WORDS * 2) {
     const here = tokens[most];
@@ -91,8 +92,18 @@ export function mentionsIn(text: string, names: Names): Mention[] {
   const tokens = tokensOf(text);
   const found: Mention[] = [];
   let at = 0;
-  const add = (from: number, food: { meant: Meant; next: number; at: number }, measures: Measure[], next: number): void => {
-    const name = text.slice(tokens[food.at]?.start, tokens[food.next - 1]?.end);
+  const add = (from: number, given: { meant: Meant; next: number; at: number }, said: Measure[], next: number): void => {
+    const written = text.slice(tokens[given.at]?.start, tokens[given.next - 1]?.end);
+    // "the zest of one lemon"
+    const part = /\b(zest|juice|rind|peel)\s+(?:of|from)\s+(?:the\s+)?$/i
+      .exec(text.slice(0, tokens[from]?.start))?.[1]
+      ?.toLowerCase();
+    const size = part === "rind" || part === "peel" ? "zest" : part;
+    const taken = size === undefined ? null : names.known(`${written} ${size}`);
+    const food = taken ? { ...given, meant: taken } : given;
+    const name = taken ? `${written} ${size ?? ""}` : written;
+    const measures =
+      taken && size !== undefined ? said.map((measure) => measure.map((term) => (term.withUnit ? term : { ...term, size }))) : said;
     const before = lower(tokens, from - 1) === "(" ? lower(tokens, from - 2) : lower(tokens, from - 1);
     const aside =
       asideBefore.test(before) || asideBefore.test(lower(tokens, from - 2)) || asideBefore.test(lower(tokens, from - 3));
@@ -108,6 +119,11 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     });
     at = next;
   };
+  // "cinnamon 1 tsp ginger 1 tsp": amounts stand behind, where the first food has none before it and the last word is one.
+  const behindAll =
+    !measuresAt(tokens, 0) &&
+    foodAt(tokens, text, 0, names) !== null &&
+    tokens.some((_, k) => measuresAt(tokens, k)?.next === tokens.length);
   while (at < tokens.length) {
     // The end of another word or number is no amount: "1e999 g".
     const glued = at > 0 && tokens[at]?.spaced === false && tokens[at - 1]?.kind !== "sign";
@@ -150,7 +166,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       at++;
       continue;
     }
-    const behind = amountBehind(tokens, text, food.next, names);
+    const behind = amountBehind(tokens, text, food.next, behindAll ? null : names);
     if (behind) add(at, { ...food, at }, behind.measures, behind.next);
     else add(at, { ...food, at }, [], food.next);
   }
@@ -205,7 +221,7 @@ function amountBehind(
   tokens: readonly Token[],
   text: string,
   from: number,
-  names: Names,
+  names: Names | null,
 ): { measures: Measure[]; next: number } | null {
   const bracket = inBracket(tokens, text, from, undefined);
   if (bracket) return bracket;
@@ -214,5 +230,5 @@ function amountBehind(
   if (!amount?.value.every((measure) => measure.every((term) => term.withUnit))) return null;
   let start = amount.next;
   while (between.test(lower(tokens, start))) start++;
-  return foodAt(tokens, text, start, names) ? null : { measures: amount.value, next: amount.next };
+  return names && foodAt(tokens, text, start, names) ? null : { measures: amount.value, next: amount.next };
 }

@@ -143,7 +143,11 @@ export function readTemperatures(source: string): ReadTemperatures {
       )
         continue;
       // What was said before another temperature is said of that one.
-      const since = before.slice(Math.max(0, ...said_.filter(({ end }) => end <= said.start).map(({ end }) => end))).slice(-44);
+      const past = Math.max(0, ...said_.filter(({ end }) => end <= said.start).map(({ end }) => end));
+      const since = before
+        .slice(past)
+        .replace(past > 0 ? /^\s*(?:inside|internal(?:ly)?|core|in the (?:middle|cent(?:re|er)))\b/i : /^$/, "")
+        .slice(-44);
       const ofCore =
         (core.test(since) && !/\b(?:tray|pan|tin|skillet|rack)\s+inside\b/i.test(since)) ||
         /^\s*(?:or so\s+)?(?:in the (?:middle|cent(?:re|er))|(?:on the )?inside|internal|on the thermometer|(?:in the |at the )?core)\b/i.test(

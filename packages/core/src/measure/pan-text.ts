@@ -102,10 +102,12 @@ function countBefore(text: string, words: string): number | null {
     for (let steps = 0; steps < 7 && next < tokens.length; steps++, next++) {
       const here = tokens[next];
       if (here?.kind === "word" && word.test(here.lower)) return number.value;
-      if (here?.text === "," || here?.text === ".") break;
+      if (here?.kind === "sign" && /^[,.;:]$/.test(here.text)) break;
       const inner = value(tokens, next);
       const unit = inner ? tokens[tokens[inner.next]?.text === "-" ? inner.next + 1 : inner.next] : undefined;
-      if (inner && unitMm(unit) === null && !/^(?:g|kg|lb|lbs|pounds?)$/.test(unit?.lower ?? "")) break;
+      // "two 450 g loaf tins": the mass that a tin is named for.
+      const named = steps === 0 && /^(?:g|kg|lb|lbs|pounds?)$/.test(unit?.lower ?? "");
+      if (inner && unitMm(unit) === null && !named) break;
     }
   }
   return null;
@@ -280,7 +282,7 @@ function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated
   else if (/\b(?:un-?greased|do not grease|don't grease)\b/i.test(text)) out.lining = "none";
   else if (/\b(?:greased?|buttered|butter|oiled|oil|dressed)\b/i.test(text)) out.lining = "greased";
   if (
-    /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b|\bsmoking[\s-]hot\b/i.test(
+    /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b|\bsmoking[\s-]hot\b|\b(?:set|put|place|heat)\b[^.;]{0,24}\b(?:skillet|pan|tin)\b[^.;]{0,20}\bin (?:a|the)\b[^.;]{0,16}\boven\b/i.test(
       text,
     )
   )

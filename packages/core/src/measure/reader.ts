@@ -116,13 +116,16 @@ function draftsOf(text: string, names: Names, title: string | undefined, languag
   const drafts: Draft[] = [];
   let section: Section = "start";
   let at = 0;
+  const bare = bareFigures(text, names);
   for (const whole of text.split("\n")) {
     const from = at;
     at += whole.length + 1;
     const source = whole.replace(/\r$/, "");
     if (source.trim() === "") continue;
     const { text: scanned, changed } = asScanned(source);
-    const figures = readAs(scanned, language, names);
+    const grams = bare ? bareFigure.exec(scanned)?.[2] : undefined;
+    if (grams !== undefined) changed.push([grams, `${grams} g`]);
+    const figures = readAs(grams === undefined ? scanned : `${scanned.trimEnd()} g`, language, names);
     const plain = plainText(withoutBullet(evenBlanks(figures))).replace(/^#+\s*/, "");
     const first = drafts.length === 0 && title === undefined;
     const draft = {
@@ -162,6 +165,16 @@ function draftsOf(text: string, names: Names, title: string | undefined, languag
   return drafts;
 }
 
+/** "millet flour 620": a food and a figure, and nothing else. */
+const bareFigure = /^\s*(\p{L}[^\d]{1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)\s*$/u;
+const FEW = 3;
+
+/** Whether a text is a sheet of foods with figures without a unit, as bakers keep them: grams, and each is asked about. */
+function bareFigures(text: string, names: Names): boolean {
+  const rows = text.split("\n").flatMap((line) => bareFigure.exec(line)?.[1] ?? []);
+  return rows.filter((name) => names.known(plainText(name)) !== null).length >= FEW;
+}
+
 /** A line in English: as it stands where its foods are known so, else in the language that it is surely in. */
 function readAs(line: string, text: Language, names: Names): string {
   const language = languageOfLine(line, text);
@@ -184,7 +197,11 @@ function itemsOfLine(
 ): Pick<Draft, "items" | "inline" | "gathered"> {
   const [, head, rest] = /^((?:for|to)\s[^:\d]{2,40}):\s+(\S.*)$/i.exec(plain) ?? [];
   const inline = head === undefined || section === "method" ? null : componentOf(`${head}:`, true);
-  const items = itemsIn(inline && rest !== undefined ? rest : source, inline && rest !== undefined ? rest : plain, names);
+  const items = sharedHead(
+    itemsIn(inline && rest !== undefined ? rest : source, inline && rest !== undefined ? rest : plain, names),
+    source,
+    names,
+  );
   const measured = measuredOf(mentions);
   const explained = items.filter((item) => item.measures.length > 0 && nameOf(item, names) !== null);
   const covered = explained.reduce((all, { alternatives }) => all + 1 + alternatives.length, 0);
@@ -196,6 +213,17 @@ function itemsOfLine(
         gathered: known > 1 || plain.slice(0, measured[0]?.from).trim().split(" ").length > 2,
       }
     : { items, inline, gathered: false };
+}
+
+/** "millet, sorghum and teff flour", "sunflower, pumpkin and sesame seeds": what the last is, all are, where the pantry has them so. */
+function sharedHead(items: WrittenItem[], source: string, names: Names): WrittenItem[] {
+  const last = items.at(-1);
+  const head = last?.name.split(" ").at(-1);
+  if (items.length < 2 || !last || !head || head === last.name || !/\b(?:each|apiece)\b/i.test(source)) return items;
+  return items.map((item) => {
+    const same = item !== last && JSON.stringify(item.measures) === JSON.stringify(last.measures) && !item.name.includes(" ");
+    return same && names.known(`${item.name} ${head}`) !== null ? { ...item, name: `${item.name} ${head}` } : item;
+  });
 }
 
 const measuredOf = (mentions: readonly Mention[]): Mention[] => mentions.filter(({ measured, aside }) => measured && !aside);
@@ -389,8 +417,15 @@ function within(preparation: string, names: Names): WrittenItem[] {
   });
 }
 
+/** "teff flour 50 %": a food of which only the share is said. */
+const shareBehind = /^(\p{L}.*?)[\s:=]+(\d+(?:[.,]\d+)?\s*%)$/u;
+const withoutShare = (item: WrittenItem): WrittenItem => {
+  const [, name, share] = item.measures.length === 0 ? (shareBehind.exec(item.name) ?? []) : [];
+  return name === undefined || share === undefined ? item : { ...item, name, preparation: [share, item.preparation].filter((one) => one !== undefined).join("; ") }; // prettier-ignore
+};
+
 function sidesIn(source: string, plain: string, names: Names): WrittenItem[] {
-  const items = itemsOf(source);
+  const items = itemsOf(source).map(withoutShare);
   const [only] = items;
   if (items.length !== 1 || !only || only.measures.length > 0 || only.name === "" || plain.length > 80) return items;
   const parts = sideBySide(only.name);

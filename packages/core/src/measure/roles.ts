@@ -6,14 +6,14 @@ export type Section = "start" | "ingredients" | "method" | "notes";
 export const ingredientsHeading =
   /^(?:the\s+)?(?:ingredients?|you(?:'ll| will)? need|what you(?:'ll)? need|shopping list|what goes in(?:to it)?|stuff)\b[^.\d]{0,30}:?$/i;
 export const methodHeading =
-  /^(?:the\s+)?(?:method|instructions?|directions?|preparation|steps|procedure|making it|to make|how to(?: make)?\b.*|what to do|baking)\s*:?$/i;
+  /^(?:the\s+)?(?:method|instructions?|directions?|preparation|steps|procedure|making it|to make|how(?: to(?: make)?\b.*)?|what to do|baking)\s*:?$/i;
 export const notesHeading =
-  /^(?:notes?|comments?|reviews?|replies|questions?|q ?& ?a|tips?|storage|nutrition\b.*|variations?|equipment|to store|good to know|hints?)\s*:?$/i;
+  /^(?:notes?|comments?|reviews?|replies|questions?|q ?& ?a|tips?|storage|nutrition\b.*|(?:amounts? )?per (?:serving|portion|100 ?g)\b.*|amount per serving.*|variations?|equipment|to store|good to know|hints?)\s*:?$/i;
 
 const meta =
   /^(?:serves|makes|yields?|servings?|portions?|prep(?:aration)?(?: time)?|cook(?:ing)?(?: time)?|bak(?:e|ing)(?: time)|total(?: time)?|time|difficulty|oven|temperature|tin|pan|source|author|from|hands-on|active|ready in|keeps)\b\s*[:\d-]/i;
 const stepVerb =
-  /^(?:then\s+|now\s+|meanwhile,?\s+|next,?\s+|first,?\s+|finally,?\s+|gently\s+|carefully\s+|slowly\s+)?(?:pre-?heat|heat|mix|whisk|stir|add|bake|pour|combine|beat|fold|line|grease|butter and|butter (?:a|the|your)|oil (?:a|the|your)|leave|let|cool|remove|place|put|spoon|scrape|scoop|transfer|divide|cut|turn|serve|sprinkle|rub|cream (?:the|butter|together)|melt|blend|sift|make|in an?|using|use|knead|shape|roll|rest|allow|set|take|bring|drop|brush|toss|prick|scatter|drizzle|roast|toast|bash|fry|flip|flatten|crush|dip|tie|steam(?!ed)|soak|store|enjoy|slice|check|test|once|when|while|if|until|after|with|warm|boil|simmer|chill|pop|spread|pat|press|drain|rinse|grate|chop|peel|dust|tip|work|heap|fill|start|wait|don't|do not|keep|wrap|freeze|cover|uncover|lift|stand|try|eat|we|it|this|these|they)\b/i;
+  /^(?:then\s+|now\s+|meanwhile,?\s+|next,?\s+|first,?\s+|finally,?\s+|gently\s+|carefully\s+|slowly\s+)?(?:pre-?heat|heat|mix|whisk|stir|add|bake|pour|combine|beat|fold|line|grease|butter and|butter (?:a|the|your)|oil (?:a|the|your)|leave|let|cool|remove|place|put|spoon|scrape|scoop|transfer|divide|cut|turn|serve|sprinkle|rub|cream (?:the|butter|together|\d)|melt|blend|sift|make|in an?|using|use|knead|shape|roll|rest|allow|set|take|bring|drop|brush|toss|prick|scatter|drizzle|roast|toast|bash|fry|flip|flatten|crush|dip|tie|steam(?!ed)|soak|store|enjoy|slice|check|test|once|when|while|if|until|after|with|warm|boil|simmer|chill|pop|spread|pat|press|drain|rinse|grate|chop|peel|dust|tip|work|heap|fill|start|wait|don't|do not|keep|wrap|freeze|cover|uncover|lift|stand|try|eat|we|it|this|these|they)\b/i;
 const cupsThatAreMeant = /^(?:cups|measures|all (?:cups|spoons))\b/i;
 
 export const isHeading = (plain: string): boolean =>

@@ -127,9 +127,15 @@ function itemsIn(source: string): WrittenItem[] {
     .replace(price, " ")
     .replace(footnote, "")
     .replace(/\s+/g, " ")
-    .trim();
+    .trim()
+    .replace(/^(.*?)\b(?:ditto|(?:and )?the same (?:amount )?(?:again )?of)\b/i, (all, before: string) => {
+      // "ditto": the amount that stands before it once more.
+      const tokens = tokensOf(before);
+      const first = measureAt(tokens, 0);
+      return first ? `${before}${before.slice(0, tokens[first.next - 1]?.end)}` : all;
+    });
   const parts = severalOf(text);
-  if (parts.length > 1) return parts.flatMap((part) => takenFrom(part) ?? [itemFrom(part)]);
+  if (parts.length > 1) return parts.flatMap((part) => shared(part) ?? takenFrom(part) ?? [itemFrom(part)]);
   return shared(text) ?? takenFrom(text) ?? [itemFrom(text)];
 }
 

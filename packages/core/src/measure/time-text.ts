@@ -141,7 +141,8 @@ function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
     return baking.test(last) && !/^oven$/i.test(last) ? true : /^oven$/i.test(last) ? !/\bpre-?heat|\bheat/i.test(clause) : false;
   // A full stop may have been taken for that of an abbreviation ("min.").
   const rest = text[said.end - 1] === "." ? "" : (text.slice(said.end).split(/[.;·]/)[0] ?? "");
-  if (/^\s*(?:of\s+)?(?:rest|chill|cool|prov|soak|in the (?:fridge|freezer))/i.test(rest)) return false;
+  if (/^\s*(?:of\s+)?(?:in the (?:tin|pan)\s+)?(?:to\s+)?(?:rest|chill|cool|prov|soak|in the (?:fridge|freezer))/i.test(rest))
+    return false;
   return anyBake || baking.test(rest) || /^\s*at\s+\d/.test(rest);
 }
 
@@ -156,7 +157,10 @@ export function readStages(source: string): ReadStage[] {
   if (!unitOfTime.test(text)) return [];
   if (/\b(?:keeps?|stor(?:e|age)|freez|best (?:eaten|within))\b/i.test(text) && !baking.test(text)) return [];
   // A temperature of an oven beside it makes a time without a verb a bake.
-  const degrees = /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b/i.test(text);
+  const degrees =
+    /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b|\bdegrees\b|\bgas\s*(?:mark\s*)?\d/i.test(
+      text,
+    );
   // A line that begins with its minutes says how long the bake is: "16-18 minutes. Cool 5 min in the pan."
   const alone = /^\s*(?:about |around )?\d+(?:\s*(?:-|to)\s*\d+)?\s*(?:min|minutes|mins)\b/i.test(text) ? 0 : -1;
   const takes = /\b(?:takes?|does it|needs?|done in|ready in)\b/i.test(text);

@@ -1,7 +1,7 @@
 import { builtInShelf } from "./catalogue";
 import type { Shelf } from "./shelf";
 import type { Ingredient } from "./ingredient-schema";
-import { genericHeads, isNeutral, telling, wordsOf } from "./names";
+import { genericHeads, isNeutral, otherSpellings, spellingOf, telling, wordsOf } from "./names";
 
 /**
  * Which ingredient a written name means, and how surely. The very words win. Otherwise a match must hold the head of the name, which in
@@ -59,6 +59,8 @@ function indexOf(shelf: Shelf): Index {
       for (const word of words) index.vocabulary.add(word);
     }
   }
+  // Another spelling of a word is as good to be put right to.
+  for (const [other, word] of otherSpellings) if (index.vocabulary.has(word)) index.vocabulary.add(other);
   for (const word of index.vocabulary) {
     const letter = word.charAt(0);
     index.byLetter.set(letter, [...(index.byLetter.get(letter) ?? []), word]);
@@ -112,7 +114,7 @@ function respelled(words: readonly string[], { vocabulary, byLetter }: Index): s
     }
     if (best === null || least > most || !alone) return word;
     changed = true;
-    return best;
+    return spellingOf(best);
   });
   return changed ? next : null;
 }

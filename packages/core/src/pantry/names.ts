@@ -34,8 +34,11 @@ const spelled: Record<string, string> = {
   aluminum: "aluminium", fibre: "fiber", grey: "gray", flax: "flaxseed", linseed: "flaxseed", soya: "soy", maize: "corn",
   purée: "puree", pureed: "puree", blitzed: "ground", milled: "ground", powdered: "powder", dessicated: "desiccated",
   crystallized: "crystallised", caramelised: "caramelized", courgette: "courgette", omelette: "omelet", yolks: "yolk",
-  plain: "plain", unbleached: "plain",
+  plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", st: "starch",
 }; // prettier-ignore
+
+export const otherSpellings = Object.entries(spelled).filter(([other, word]) => other !== word && other.length > 4);
+export const spellingOf = (word: string): string => spelled[word] ?? word;
 
 /** Words that describe state, quality or cutting and do not change which thing is meant. */
 const neutral = new Set(

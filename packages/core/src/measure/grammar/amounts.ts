@@ -190,7 +190,7 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   let at = hedge.next;
   let filling = hedge.filling;
   let size: string | undefined;
-  const isArticle = /^(?:an?|one)$/.test(lower(tokens, at));
+  const isArticle = /^(?:an?|one|another)$/.test(lower(tokens, at));
   // "a heaped tablespoon", "heaped tablespoon", "a wee drop", "a few sprinkles", "a generous half cup"
   const before = mannersAt(tokens, isArticle ? at + 1 : at);
   let skipped = before.next;
@@ -309,7 +309,7 @@ function joinAt(tokens: readonly Token[], from: number): { sign: 1 | -1; next: n
   let at = from;
   if (isSign(tokens, at, ",") && /^(?:plus|then)$/.test(lower(tokens, at + 1))) at++;
   if (isSign(tokens, at, "+", "&") || pluses.has(lower(tokens, at)) || (at > from && lower(tokens, at) === "then")) {
-    const more = /^(?:another|further)$/.test(lower(tokens, at + 1));
+    const more = /^(?:another|further)$/.test(lower(tokens, at + 1)) && tokens[at + 2]?.kind === "number";
     return { sign: 1, next: at + (more ? 2 : 1) };
   }
   return minuses.has(lower(tokens, at)) ? { sign: -1, next: at + 1 } : null;

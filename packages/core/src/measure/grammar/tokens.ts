@@ -48,6 +48,7 @@ export function plainText(text: string): string {
     .replace(/(\d)(kg|g|ml|oz|lb)([a-z]{4,})\b/g, (all, figure: string, unit: string, rest: string) =>
       unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
     )
+    .replace(/(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
     .replace(/(?:\s*\.){3,}/g, " ")
     .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
     .replace(/(?<![\d.,])(\d+),(\d{1,3})(?![\d/])/g, "$1.$2")

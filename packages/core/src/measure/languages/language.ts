@@ -204,7 +204,7 @@ export function languageOf(text: string, least = LEAST_SHARE): Language {
   for (const language of languages) {
     if (language === "en") continue;
     const known = lettersIn(text.slice(0, 6000), dictionaryFor(language)) / letters;
-    if (known > most) {
+    if (known >= most) {
       most = known;
       best = language;
     }
