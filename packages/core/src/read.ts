@@ -9,7 +9,7 @@ import type { Measures } from "./measure/units";
 import { allergensInWords, beyond } from "./pantry/allergen-words";
 import { builtInShelf } from "./pantry/catalogue";
 import type { Shelf } from "./pantry/shelf";
-import { candidatesOf, findIngredient, knownIngredient, mayMean, titledIngredient } from "./pantry/find";
+import { candidatesOf, findIngredient, isNameWord, knownIngredient, mayMean, titledIngredient } from "./pantry/find";
 import type { Ingredient } from "./pantry/ingredient-schema";
 import { isNeutral } from "./pantry/names";
 import { drained, preparedAs } from "./pantry/prepared";
@@ -65,6 +65,7 @@ export function readRecipe(
         const ingredient = explained(name) ?? knownIngredient(name, shelf);
         return ingredient && beyond(allergensInWords(name), ingredient).length === 0 ? meant(ingredient) : null;
       }),
+      isNameWord: (word) => own.size > 0 || isNameWord(word, shelf),
       passesOver: isNeutral,
       candidates: (name) => candidatesOf(name, shelf).map(meant),
       prepared: (ingredientId, said) => {

@@ -31,6 +31,8 @@ export interface Names {
   mayHold: (ingredientId: string) => Meant[];
   /** What a name means by its very words, spellings aside: for looking everywhere in a text. */
   known: (name: string) => Meant | null;
+  /** Whether a word may be one of the name of a thing: most words of a text are not. */
+  isNameWord: (word: string) => boolean;
   /** Whether a word changes nothing of which thing is meant. */
   passesOver: (word: string) => boolean;
   /** The share of a can that is left when it is drained. */

@@ -38,12 +38,14 @@ const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lowe
 function foodAt(tokens: readonly Token[], text: string, at: number, names: Names): { meant: Meant; next: number } | null {
   const figures = tokens[at]?.kind === "number" && tokens[at + 1]?.text === ":" && tokens[at + 2]?.kind === "number";
   if ((tokens[at]?.kind !== "word" && !figures) || between.test(lower(tokens, at))) return null;
+  if (!figures && !names.isNameWord(lower(tokens, at))) return null;
   let most = at;
   while (most < tokens.length && most - at < MOST_WORDS * 2) {
     const here = tokens[most];
     // A name runs over words, hyphens within them, and figures such as those of "1:1".
     if (here?.kind === "sign" && !(/^[-:%]$/.test(here.text) && !here.spaced && tokens[most + 1]?.spaced === false)) break;
     if (here?.kind === "number" && here.spaced && !/^[:-]$/.test(tokens[most + 1]?.text ?? "")) break;
+    if (most > at && here?.kind === "word" && !names.isNameWord(here.lower)) break;
     // Where another amount begins, the name has ended: "powder half a teaspoon salt".
     if (
       most > at &&

@@ -231,17 +231,17 @@ const measuredOf = (mentions: readonly Mention[]): Mention[] => mentions.filter(
 /** What a text's list holds, by ids and by the words of its names; null where it has none, and what it says must be gathered from its sentences. */
 function listedIn(drafts: readonly Draft[], names: Names): Listed | null {
   const ids = new Set<string>();
-  const called: string[][] = [];
+  const called = new Map<string, string[]>();
   for (const { role, items, gathered } of drafts) {
     if (role !== "ingredient" || gathered) continue;
     for (const item of items) {
       const found = item.measures.length > 0 ? nameOf(item, names)?.found : null;
       if (!found) continue;
       ids.add(found.ingredientId);
-      called.push(wordsIn(item.name), wordsIn(found.name));
+      for (const name of [item.name, found.name]) if (!called.has(name)) called.set(name, wordsIn(name));
     }
   }
-  return ids.size > 1 ? { ids, called } : null;
+  return ids.size > 1 ? { ids, called: [...called.values()] } : null;
 }
 
 interface Listed {
@@ -252,10 +252,11 @@ interface Listed {
 const wordsIn = (name: string): string[] => name.toLowerCase().split(/[^\p{L}]+/u).map((word) => word.replace(/s$/, "")).filter((word) => word !== ""); // prettier-ignore
 
 /** Whether the list holds what a sentence calls by a shorter name: "the oil" of "sunflower oil". */
-const isListed = ({ ingredientId, item }: Mention, { ids, called }: Listed): boolean =>
-  ingredientId === null ||
-  ids.has(ingredientId) ||
-  called.some((words) => wordsIn(item.name).every((word) => words.includes(word)));
+function isListed({ ingredientId, item }: Mention, { ids, called }: Listed): boolean {
+  if (ingredientId === null || ids.has(ingredientId)) return true;
+  const said = wordsIn(item.name);
+  return called.some((words) => said.every((word) => words.includes(word)));
+}
 
 /** What a sentence brings that no list holds: all of it where there is none, otherwise what only the method speaks of. */
 function strayIn(mentions: readonly Mention[], role: Line["role"], section: Section, listed: Listed | null): Mention[] {
@@ -438,18 +439,27 @@ function sidesIn(source: string, plain: string, names: Names): WrittenItem[] {
 const isMeasured = (item: WrittenItem): boolean =>
   item.measures.some((measure) => measure.some((term) => term.withUnit && term.unit !== "piece"));
 
-/** What a line says of oven, time, pan or yield. */
-const isAboutBaking = (plain: string): boolean =>
-  passagesOf(plain, WHOLE_SENTENCES).some((passage) => {
-    const { celsius, coreC } = readTemperatures(passage);
-    return (
-      celsius !== undefined ||
-      coreC !== undefined ||
-      readStages(passage).length > 0 ||
-      readPan(passage) !== null ||
-      piecesIn(passage) !== null
-    );
-  });
+/** The line that was asked about last, and what it says. */
+const last = { plain: "", about: false };
+
+/** Whether a line says something of oven, time, pan or yield. */
+function isAboutBaking(plain: string): boolean {
+  if (last.plain === plain) return last.about;
+  last.plain = plain;
+  last.about = /\d|\b(?:tins?|pans?|trays?|sheets?|skillet|oven|hours?|minutes?|makes?|into|dozen|griddle|grill|mou?lds?|cases|degrees|gas|fan)\b/i.test(plain) && passagesOf(plain, WHOLE_SENTENCES).some(saysOfBaking); // prettier-ignore
+  return last.about;
+}
+
+function saysOfBaking(passage: string): boolean {
+  const { celsius, coreC } = readTemperatures(passage);
+  return (
+    celsius !== undefined ||
+    coreC !== undefined ||
+    readStages(passage).length > 0 ||
+    readPan(passage) !== null ||
+    piecesIn(passage) !== null
+  );
+}
 
 /** Whether the first line names the whole: it is marked as a heading of the first order, or stands by itself over a blank line and says no amount. */
 const isTitle = (source: string, plain: string, text: string): boolean =>

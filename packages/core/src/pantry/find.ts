@@ -1,7 +1,7 @@
 import { builtInShelf } from "./catalogue";
 import type { Shelf } from "./shelf";
 import type { Ingredient } from "./ingredient-schema";
-import { genericHeads, isNeutral, otherSpellings, spellingOf, telling, wordsOf } from "./names";
+import { genericHeads, isNeutral, joinable, otherSpellings, spellingOf, telling, wordsOf } from "./names";
 
 /**
  * Which ingredient a written name means, and how surely. The very words win. Otherwise a match must hold the head of the name, which in
@@ -278,6 +278,26 @@ export function mayMean(name: string, shelf: Shelf = builtInShelf): Ingredient[]
   const words = wordsOf(name);
   const ids = ambiguous[keyOf(words)] ?? ambiguous[keyOf(coreOf(words))] ?? [];
   return ids.flatMap((id) => shelf.get(id) ?? []);
+}
+
+const plainWords = new WeakMap<Shelf, Map<string, boolean>>();
+
+/** Whether a word may stand in the name of an ingredient. Quick, for most words of a text may not. */
+export function isNameWord(word: string, shelf: Shelf = builtInShelf): boolean {
+  let kept = plainWords.get(shelf);
+  if (!kept) plainWords.set(shelf, (kept = new Map()));
+  const before = kept.get(word);
+  if (before !== undefined) return before;
+  if (kept.size > 20_000) kept.clear();
+  const { vocabulary } = indexOf(shelf);
+  const words = wordsOf(word);
+  const is =
+    joinable.has(word) ||
+    isNeutral(word) ||
+    words.length > 1 ||
+    words.every((one) => vocabulary.has(one) || isNeutral(one) || one.length < 3);
+  kept.set(word, is);
+  return is;
 }
 
 /** Words that join, and name nothing by themselves. */

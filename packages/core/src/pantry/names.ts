@@ -37,6 +37,13 @@ const spelled: Record<string, string> = {
   plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", st: "starch",
 }; // prettier-ignore
 
+/** Words that make one with their neighbour (see `joined`): by themselves they may be in no name. */
+export const joinable = new Set(
+  "gluten gf g f free from lactose dairy milk non plant based egg wheat nut soy soya freeze dried all purpose ap self raising rising sr s r one to for cup whole grain meal bi carb bicarbonate range full low half fat ready rolled".split(
+    " ",
+  ),
+);
+
 export const otherSpellings = Object.entries(spelled).filter(([other, word]) => other !== word && other.length > 4);
 export const spellingOf = (word: string): string => spelled[word] ?? word;
 

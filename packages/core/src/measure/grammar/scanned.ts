@@ -20,7 +20,7 @@ export interface Scanned {
 }
 
 export function asScanned(text: string): Scanned {
-  if (!/[lIO](?=[\d/lIO]|\s)|\d[lIO]|\p{L}[01]|0\p{L}/iu.test(text)) return { text, changed: [] };
+  if (!/\d[lIO]|(?<!\p{L})[lIO]+(?:[\d/lIO]|\s)|\p{L}[01]|0\p{L}/u.test(text)) return { text, changed: [] };
   const changed: [string, string][] = [];
   const take = (was: string, is: string): string => {
     if (was !== is) changed.push([was, is]);

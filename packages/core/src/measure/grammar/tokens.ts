@@ -26,21 +26,41 @@ export const MOST_NUMBER = 1e9;
 
 /** Makes typographic variants plain: fractions, dashes, quotes, spaces, decimal commas, marks of emphasis; the words stay as they are. */
 export function plainText(text: string): string {
-  return text
+  if (text.length > MOST_SIGNS) return evened(text);
+  const before = plain.get(text);
+  if (before !== undefined) return before;
+  if (plain.size >= MOST_KEPT) plain.clear();
+  const made = evened(text);
+  plain.set(text, made);
+  return made;
+}
+
+/** Texts that were made plain just now: a line is read from several sides. */
+const plain = new Map<string, string>();
+const MOST_SIGNS = 2000;
+const hasFraction = /[¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞]/;
+/** Fractions in figures, apart from what stands before them. */
+const withFigures = (text: string): string =>
+  hasFraction.test(text)
+    ? text.replace(
+        /([\d\p{L}])?\s*([¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])/gu,
+        (_, before: string | undefined, sign: string) => `${before ? `${before} ` : ""}${vulgar[sign] ?? sign}`,
+      )
+    : text;
+
+function evened(text: string): string {
+  const decoded = text
     .replace(/<\/?[a-z][a-z0-9]*(?:\s[^<>]*)?>/gi, " ")
     .replace(/&(?:#(\d{2,5})|([a-z]{2,8}\d{0,2}));/gi, (all, code: string | undefined, name: string | undefined) =>
       code ? String.fromCodePoint(Number(code)) : (entities[name?.toLowerCase() ?? ""] ?? all),
-    )
+    );
+  return withFigures(decoded)
     .replace(/\p{Extended_Pictographic}[\uFE0F\u200D]?/gu, " ")
     .replace(/[\u00a0\u2000-\u200b\u202f\t]/g, " ")
     .replace(/[‘’´`]/g, "'")
     .replace(/[“”″]/g, '"')
     .replace(/′/g, "'")
     .replace(/\*\*|__/g, "")
-    .replace(
-      /([\d\p{L}])?\s*([¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])/gu,
-      (_, before: string | undefined, sign: string) => `${before ? `${before} ` : ""}${vulgar[sign] ?? sign}`,
-    )
     .replace(/[\u2044\u2215]/g, "/")
     .replace(/[\u2010-\u2015\u2212]/g, "-")
     .replace(/×/g, "x")

@@ -172,9 +172,34 @@ const LEAST_SHARE = 0.25;
 /** A line alone must be surer. */
 const LEAST_OF_A_LINE = 0.42;
 
+/** Words that only another language has, by themselves or at the beginning of a phrase. */
+const foreign = new Set<string>();
+function isForeign(word: string): boolean {
+  if (foreign.size === 0)
+    for (const language of languages) {
+      if (language === "en") continue;
+      const { words, heads, stems } = dictionaryFor(language);
+      for (const key of [...words.keys(), ...heads.keys(), ...stems.keys()]) {
+        const [begins = ""] = key.split(" ");
+        if (begins.length > 1 && !english.has(begins) && (key !== begins || !shared.has(begins))) foreign.add(begins);
+      }
+    }
+  return foreign.has(word) || (word.length > 6 && compoundOf(word, dictionaryFor("de")) !== null);
+}
+
+const MOST_KEPT = 400;
+const kept = new Map<string, Language>();
+
 /** The language of a line in a text of a language: that of the text, or another that the line is surely in. */
-export const languageOfLine = (line: string, text: Language): Language =>
-  text === "en" ? languageOf(line, LEAST_OF_A_LINE) : text;
+export function languageOfLine(line: string, text: Language): Language {
+  if (text !== "en") return text;
+  const before = kept.get(line);
+  if (before !== undefined) return before;
+  if (kept.size >= MOST_KEPT) kept.clear();
+  const found = wordsIn(line.slice(0, 400)).some((word) => isForeign(word.even)) ? languageOf(line, LEAST_OF_A_LINE) : "en";
+  kept.set(line, found);
+  return found;
+}
 
 /** Letters of a text that only a language has, in its words and phrases. */
 function lettersIn(text: string, dictionary: Dictionary): number {
