@@ -111,3 +111,21 @@ test("an unread line can be written anew where it stands, and the text survives 
   expect(await page.getByLabel("Recipe").inputValue()).toBe("Scones\n200 g rice flour\n100 g butter");
   await page.context().close();
 });
+
+test.each([
+  ["a method without a list", "Harbour drop biscuits\nStir 200 g oat flour with 60 g tapioca starch, 10 g baking powder and 4 g salt.\nRub in 60 g cold butter. Pour in 150 ml kefir and rest the dough 15 minutes.\nDrop 9 heaps on a lined tray and bake at 220 °C for 14 minutes.", 6, /^Mixed by: cutting in/], // prettier-ignore
+  ["a chat", "[09:12] Mo: what was in them??\n[09:13] Ines: 150g white chocolate, 120g butter\n[09:13] Ines: 2 eggs, 130 g sugar\n[09:14] Ines: 140 g rice flour + 40g ground almonds\n[09:15] Ines: 170 for 28 min, 20x20 tin", 6, /^Oven 170 °C/], // prettier-ignore
+  ["German", "Hirse-Bananen-Brot\n200 g Hirsemehl\n60 g gemahlene Mandeln\n2 TL Backpulver\n2 Eier\n80 ml Sonnenblumenöl\n60 g brauner Zucker\nIn eine Kastenform (25 x 11 cm) füllen und bei 175 °C 50 Minuten backen.", 6, /^Read as German/], // prettier-ignore
+  ["two columns", "Seed crackers\n120 g chickpea flour        60 ml water\n40 g sesame seeds           30 ml olive oil\n30 g sunflower seeds        4 g salt\nRoll 3 mm thin, cut into squares. 180 °C, 18 minutes.", 6, /^Shaped: 3 mm thick, cut in squares/], // prettier-ignore
+  ["one breath", 'Skillet pear cake – 1 cup teff flour, 1/2 cup almond flour, 2 tsp baking powder, 1/4 tsp salt, 3 eggs, 1/2 cup maple syrup and 2 sliced pears; 10" skillet, 350F, 35 minutes', 7, /^Oven 177 °C \(350 °F\)/], // prettier-ignore
+])("%s is read as a recipe, and what every line was taken for is said", async (_, text, weighed, said) => {
+  const page = await kitchen.open("/read");
+  await page.getByLabel("Recipe").fill(text);
+  await page.getByText(new RegExp(`^${weighed} lines weighed`)).waitFor();
+  await page.getByText(said).first().waitFor();
+  await page.getByRole("button", { name: "Put on the bench" }).click();
+  await page.waitForURL(/\/bench\//);
+  await page.getByTestId("instrument-lift").waitFor();
+  expect(await readingOf(page, "lift")).toMatch(/\w/);
+  await page.context().close();
+});

@@ -57,7 +57,7 @@ export function ReadLine({ line, questions, account, shelf, onMend, onRewrite }:
             )}
           </View>
         ) : account && takenFor[account.as] ? (
-          <Small tone="faint">{takenFor[account.as]}</Small>
+          <Small tone="faint">{line.role === "title" ? "The title" : takenFor[account.as]}</Small>
         ) : null}
         {questions.map((question) => (
           <Asked key={question.id} question={question} onMend={onMend} onOther={() => setOpen(true)} />
@@ -129,6 +129,11 @@ function Asked({ question, onMend, onOther }: { question: Question; onMend: Read
             {choice.label}
           </Button>
         ))}
+        {question.id.startsWith("stray-") ? (
+          <Button kind="quiet" onPress={() => onMend({ left: true })}>
+            It does not
+          </Button>
+        ) : null}
         {ofNames.has(question.kind) ? (
           <>
             <Button kind="quiet" onPress={onOther}>

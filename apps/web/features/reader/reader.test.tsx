@@ -144,6 +144,8 @@ test("what is left aside says why and can be picked up; what a sentence holds is
   expect(screen.getByText("The method speaks of honey, and the list does not. Does it go in?")).toBeTruthy();
   expect(screen.getByText("Mixed by: one bowl")).toBeTruthy();
   expect(screen.getByText(/^Rests: batter, 15 min/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "It does not" }));
+  expect(screen.queryByText("The method speaks of honey, and the list does not. Does it go in?")).toBeNull();
   fireEvent.click(screen.getByRole("button", { name: "It goes in" }));
   expect(screen.getByLabelText("Or write the line anew")).toBeTruthy();
 }); // prettier-ignore

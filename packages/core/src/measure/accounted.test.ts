@@ -116,3 +116,11 @@ test("what only the method speaks of is asked about", () => {
   expect(lines.find(({ ingredientId }) => ingredientId === "honey")).toMatchObject({ state: "asked", grams: { mid: 30 } });
   expect(questions.map(({ message }) => message).join(" ")).toContain("The method speaks of honey, and the list does not.");
 });
+
+test("foods without an amount in sentences are asked about: all of them without a list, else what the method adds", () => {
+  const asked = (text: string) => readRecipe(text, "us").lines.flatMap(({ ingredientId, grams, state }) => (ingredientId && grams === null && state === "asked" ? [ingredientId] : [])); // prettier-ignore
+  expect(asked("Hotcakes\nTake two cups sour milk, beat in one egg, one teaspoon soda, salt, sugar to taste and enough buckwheat flour for a thin batter.\nFry on a hot griddle.")).toEqual(expect.arrayContaining(["salt", "white-sugar", "buckwheat-flour"])); // prettier-ignore
+  const list = "Loaf\n200 g teff flour\n2 eggs\n100 g yoghurt\nMethod\n";
+  expect(asked(`${list}Whisk it all, then fold in the raisins.\nBake 40 minutes at 180 °C.`)).toEqual(["raisins"]);
+  expect(asked(`${list}Whisk the flour with the eggs, add the yoghurt.\nBake, and eat with golden syrup.`)).toEqual([]);
+});

@@ -30,7 +30,7 @@ const between = /^(?:of|the|your|that|those|a|an|some|more|each|extra)$/;
 const asideBefore = /^(?:or|no|not|without|instead|than|never|skip|omit|minus|like|nor|if|swapped|used|size)$/;
 /** A food's name that is a verb where something to work on follows it. */
 const verbs = /^(?:butter|oil|cream|flour|salt|sugar|water|ice|pepper|dust|glaze|date|jam|milk|spread|season|cook|egg)$/;
-const workedOn = /^(?:the|a|an|your|it|them|two|both|each|well|tins?|pans?|trays?|moulds?|in|to|until|till|together|up)$/;
+const workedOn = /^(?:the|a|an|your|it|them|two|both|each|well|tins?|pans?|trays?|moulds?|together)$/;
 
 const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
 

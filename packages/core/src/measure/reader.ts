@@ -29,6 +29,7 @@ export function readText(text: string, measures: Measures, names: Names, title?:
   const language = told ?? languageOf(text);
   const drafts = draftsOf(text, names, title, language);
   const listed = listedIn(drafts, names);
+  const open = openFoods(drafts, listed, names);
   const accounted: Account[] = [];
   for (const { source, plain, opened, role, items, mentions, from, ...draft } of drafts) {
     const first = reading.lines.length;
@@ -57,15 +58,16 @@ export function readText(text: string, measures: Measures, names: Names, title?:
     }
     if (role === "ingredient" && !isTale(draft, plain, listed)) {
       const part = draft.inline ? componentId(components, draft.inline) : here;
-      items.forEach((item, n) => enter(item, n, items.length, part));
+      const more = (open.get(from) ?? []).filter((item) => !items.some(({ name }) => name === item.name));
+      [...items, ...more].forEach((item, n) => enter(item, n, items.length + more.length, part));
     } else {
       if (role === "heading" && !opened) here = undefined;
       if (role === "title") reading.title ??= plain;
       reading.lines.push(said(source, role === "ingredient" ? "note" : role, plain));
-      const strays = strayIn(mentions, role, draft.section, listed);
-      strays.forEach((mention, n) => {
+      const strays = [...strayIn(mentions, role, draft.section, listed).map(({ item }) => item), ...(open.get(from) ?? [])];
+      strays.forEach((item, n) => {
         const index = reading.lines.length;
-        const line = enter(mention.item, n, strays.length, undefined);
+        const line = enter(item, n, strays.length, undefined);
         line.item = n + 1;
         if (listed === null || line.state !== "read") return;
         line.state = "asked";
@@ -258,6 +260,48 @@ function isListed({ ingredientId, item }: Mention, { ids, called }: Listed): boo
   return called.some((words) => said.every((word) => words.includes(word)));
 }
 
+const addedBefore = /\b(?:add|fold(?: in)?|(?:stir|mix|whisk|beat|tip|work|throw) in)\s+(?:in\s+)?(?:the\s+|your\s+|some\s+)?$/i;
+
+/**
+ * Foods that sentences speak of without an amount, by where their line begins; each once. Where there is no list, all that the text does not measure
+ * elsewhere; where there is one, what the method adds and the list does not hold.
+ */
+function openFoods(drafts: readonly Draft[], listed: Listed | null, names: Names): ReadonlyMap<number, WrittenItem[]> {
+  const out = new Map<number, WrittenItem[]>();
+  const measured = drafts.flatMap(({ mentions }) => measuredOf(mentions));
+  if (listed === null && measured.length === 0) return out;
+  const ids = new Set(listed?.ids ?? measured.flatMap(({ ingredientId }) => ingredientId ?? []));
+  const called = listed
+    ? [...listed.called]
+    : measured.flatMap(({ ingredientId, item }) => [wordsIn(item.name), wordsIn(names.find(ingredientId ?? "")?.name ?? "")]);
+  for (const { from, plain, role, section, mentions, gathered, items } of drafts) {
+    if (
+      role === "title" ||
+      role === "heading" ||
+      section === "notes" ||
+      (role === "ingredient" && !gathered) ||
+      (listed !== null && role !== "step")
+    )
+      continue;
+    for (const mention of mentions) {
+      if (
+        mention.measured ||
+        mention.aside ||
+        mention.item.measures.length > 0 ||
+        mention.item.purpose !== undefined ||
+        isListed(mention, { ids, called })
+      )
+        continue;
+      if (listed !== null && !addedBefore.test(plain.slice(0, mention.from))) continue;
+      if (items.some(({ name }) => name === mention.item.name)) continue;
+      if (mention.ingredientId !== null) ids.add(mention.ingredientId);
+      called.push(wordsIn(mention.item.name));
+      out.set(from, [...(out.get(from) ?? []), mention.item]);
+    }
+  }
+  return out;
+}
+
 /** What a sentence brings that no list holds: all of it where there is none, otherwise what only the method speaks of. */
 function strayIn(mentions: readonly Mention[], role: Line["role"], section: Section, listed: Listed | null): Mention[] {
   if (section === "notes") return [];
@@ -288,7 +332,7 @@ const strayQuestion = (line: Line, index: number): Question => ({
   kind: "how-much",
   line: index,
   message: `The method speaks of ${line.name}, and the list does not. Does it go in?`,
-  choices: line.grams ? [{ label: `${line.name}, as the method says`, grams: line.grams }] : [],
+  choices: line.grams ? [{ label: "It goes in", grams: line.grams }] : [],
 });
 
 /** What became of a line of the text. What is nowhere in it holds no amount, no food, no heat, no time and no pan. */

@@ -57,7 +57,7 @@ const manners: Record<string, Filling> = {
 /** How firmly: said before a manner, it changes nothing but the word after it. */
 const degrees = new Set(["firmly", "lightly", "tightly", "well", "very", "loosely"]);
 const sizes: Record<string, string> = {
-  large: "large", medium: "medium", small: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium",
+  large: "large", lg: "large", lge: "large", medium: "medium", med: "medium", small: "small", sm: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium",
 }; // prettier-ignore
 /** Sizes of eggs by their letters. */
 const letters: Record<string, string> = { s: "small", m: "medium", l: "large", xl: "extra-large" };
@@ -114,7 +114,7 @@ function mannersAt(tokens: readonly Token[], from: number): Manner {
     } else if (sizes[here] !== undefined && found.size === undefined) {
       found.size = sizes[here] ?? here;
       if (manners[here] !== undefined) found.filling ??= manners[here];
-      found.next = at + 1;
+      found.next = here.length < 4 && isSign(tokens, at + 1, ".") ? at + 2 : at + 1;
       if (isSign(tokens, at + 1, "-") && lower(tokens, at + 2) === "sized") found.next = at + 3;
     } else if (manners[here] !== undefined && found.filling === undefined) {
       found.filling = manners[here] ?? "level";
