@@ -265,7 +265,10 @@ export function piecesIn(source: string): number | null {
 
 /** A whole number of pieces that some words say. */
 function wholeIn(words: string | undefined): number | null {
-  const found = words === undefined ? null : value(tokensOf(words), 0);
+  const tokens = tokensOf(words ?? "");
+  const found = value(tokens, 0);
+  // "cut 6 cm rounds" says no number of them.
+  if (found && (unitMm(tokens[found.next]) !== null || /^(?:g|kg|oz|ml)$/.test(tokens[found.next]?.lower ?? ""))) return null;
   return found && Number.isInteger(found.value) && found.value >= 1 && found.value <= 500 ? found.value : null;
 }
 

@@ -62,7 +62,7 @@ export function readText(text: string, measures: Measures, names: Names, title?:
       [...items, ...more].forEach((item, n) => enter(item, n, items.length + more.length, part));
     } else {
       if (role === "heading" && !opened) here = undefined;
-      if (role === "title") reading.title ??= plain;
+      if (role === "title") reading.title ??= plainText(withoutBullet(evenBlanks(source))).replace(/^#+\s*/, "");
       reading.lines.push(said(source, role === "ingredient" ? "note" : role, plain));
       const strays = [...strayIn(mentions, role, draft.section, listed).map(({ item }) => item), ...(open.get(from) ?? [])];
       strays.forEach((item, n) => {
@@ -125,9 +125,15 @@ function draftsOf(text: string, names: Names, title: string | undefined, languag
     const source = whole.replace(/\r$/, "");
     if (source.trim() === "") continue;
     const { text: scanned, changed } = asScanned(source);
-    const grams = bare ? bareFigure.exec(scanned)?.[2] : undefined;
-    if (grams !== undefined) changed.push([grams, `${grams} g`]);
-    const figures = readAs(grams === undefined ? scanned : `${scanned.trimEnd()} g`, language, names);
+    const [, called = "", figure] = bare ? (bareFigure.exec(scanned) ?? []) : [];
+    // "egg 1" is one egg; "egg 150" is its mass.
+    const counted = figure !== undefined && Number(figure) <= 12 && names.known(plainText(called))?.what.pieces !== undefined;
+    if (figure !== undefined && !counted) changed.push([figure, `${figure} g`]);
+    const figures = readAs(
+      figure === undefined ? scanned : counted ? `${figure} ${called}` : `${scanned.trimEnd()} g`,
+      language,
+      names,
+    );
     const plain = plainText(withoutBullet(evenBlanks(figures))).replace(/^#+\s*/, "");
     const first = drafts.length === 0 && title === undefined;
     const draft = {
@@ -521,6 +527,9 @@ function roleOf(plain: string, items: readonly WrittenItem[], section: Section, 
   if (section === "method") return "step";
   if (section === "notes") return "note";
   if (plain === "" || !/[\p{L}\d]/u.test(plain)) return "note";
+  // What a recipe boasts of before its list: "no gum needed", "only 1 bowl".
+  if (section === "start" && /^(?:no|only|just|zero|without|ready in)\b/i.test(plain) && !items.some(isMeasured))
+    return first ? "title" : "note";
   const words = plain.split(" ").length;
   const known = items.some((item) => nameOf(item, names) !== null);
   const amounts = items.some((item) => item.measures.length > 0);

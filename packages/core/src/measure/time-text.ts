@@ -158,7 +158,7 @@ export function readStages(source: string): ReadStage[] {
   if (/\b(?:keeps?|stor(?:e|age)|freez|best (?:eaten|within))\b/i.test(text) && !baking.test(text)) return [];
   // A temperature of an oven beside it makes a time without a verb a bake.
   const degrees =
-    /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b|\bdegrees\b|\bgas\s*(?:mark\s*)?\d/i.test(
+    /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b|\bdegrees\b|\b\d{3}\s*fan\b|\bgas\s*(?:mark\s*)?\d/i.test(
       text,
     );
   // A line that begins with its minutes says how long the bake is: "16-18 minutes. Cool 5 min in the pan."
