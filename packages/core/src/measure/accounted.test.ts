@@ -124,3 +124,10 @@ test("foods without an amount in sentences are asked about: all of them without 
   expect(asked(`${list}Whisk it all, then fold in the raisins.\nBake 40 minutes at 180 °C.`)).toEqual(["raisins"]);
   expect(asked(`${list}Whisk the flour with the eggs, add the yoghurt.\nBake, and eat with golden syrup.`)).toEqual([]);
 });
+
+test("another choice in a sentence is offered, and added to nothing", () => {
+  const { lines, questions } = readRecipe("Bake\nStir 200 g yoghurt or 200 ml buttermilk into 300 g oat flour with 8 g baking powder.", "metric"); // prettier-ignore
+  expect(lines.find(({ ingredientId }) => ingredientId === "plain-yoghurt")).toMatchObject({ state: "asked", alternatives: ["200 ml buttermilk"] }); // prettier-ignore
+  expect(lines.some(({ ingredientId }) => ingredientId === "buttermilk")).toBe(false);
+  expect(questions.some(({ kind, choices }) => kind === "which-one" && choices.some(({ ingredientId }) => ingredientId === "buttermilk"))).toBe(true); // prettier-ignore
+});

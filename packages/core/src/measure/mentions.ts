@@ -18,6 +18,8 @@ export interface Mention {
   measured: boolean;
   /** It is one of two that may be taken, or is said to be left out or elsewhere. */
   aside: boolean;
+  /** The words before it. */
+  before: string;
   /** Where it stands in the plain text. */
   from: number;
   to: number;
@@ -109,6 +111,10 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     const before = lower(tokens, from - 1) === "(" ? lower(tokens, from - 2) : lower(tokens, from - 1);
     const aside =
       asideBefore.test(before) || asideBefore.test(lower(tokens, from - 2)) || asideBefore.test(lower(tokens, from - 3));
+    // "200 g yoghurt or 200 ml buttermilk": another choice for the one before it.
+    const other = before === "or" ? found.at(-1) : undefined;
+    if (other?.measured && measures.length > 0)
+      other.item.alternatives.push(text.slice(tokens[from]?.start, tokens[next - 1]?.end));
     const purpose = purposeBefore(tokens, from);
     const tail = { ...tailOf(""), ...(purpose ? { purpose, toTaste: true } : {}) };
     found.push({
@@ -116,6 +122,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       ingredientId: food.meant.ingredientId,
       measured: measures.length > 0 && weighable(measures, food.meant),
       aside,
+      before: text.slice(Math.max(0, (tokens[from]?.start ?? 0) - 60), tokens[from]?.start),
       from: tokens[from]?.start ?? 0,
       to: tokens[next - 1]?.end ?? text.length,
     });
@@ -156,6 +163,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
           ingredientId: null,
           measured: true,
           aside: false,
+          before: text.slice(Math.max(0, (tokens[at]?.start ?? 0) - 60), tokens[at]?.start),
           from: tokens[at]?.start ?? 0,
           to: tokens[unknown.next - 1]?.end ?? text.length,
         });

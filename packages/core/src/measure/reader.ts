@@ -280,7 +280,7 @@ function openFoods(drafts: readonly Draft[], listed: Listed | null, names: Names
   const called = listed
     ? [...listed.called]
     : measured.flatMap(({ ingredientId, item }) => [wordsIn(item.name), wordsIn(names.find(ingredientId ?? "")?.name ?? "")]);
-  for (const { from, plain, role, section, mentions, gathered, items } of drafts) {
+  for (const { from, role, section, mentions, gathered, items } of drafts) {
     if (
       role === "title" ||
       role === "heading" ||
@@ -298,7 +298,7 @@ function openFoods(drafts: readonly Draft[], listed: Listed | null, names: Names
         isListed(mention, { ids, called })
       )
         continue;
-      if (listed !== null && !addedBefore.test(plain.slice(0, mention.from))) continue;
+      if (listed !== null && !addedBefore.test(mention.before)) continue;
       if (items.some(({ name }) => name === mention.item.name)) continue;
       if (mention.ingredientId !== null) ids.add(mention.ingredientId);
       called.push(wordsIn(mention.item.name));
