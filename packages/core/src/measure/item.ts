@@ -41,8 +41,15 @@ export function readItem(
   if (made) meant = made;
   const canned =
     item.measures.some((measure) => measure.some((term) => term.unit === "can")) || /\b(?:cans?|tins?|jars?)\b/i.test(source);
-  if (meant && grams && canned && item.net !== true && /\bdrained\b/i.test(source) && !/\([^)]*\bdrained\b/i.test(source))
-    grams = product(grams, names.drained(meant.ingredientId));
+  if (
+    meant &&
+    grams &&
+    canned &&
+    item.net !== true &&
+    /\bdrained\b/i.test(source) &&
+    !/\([^)]*\bdrained\b|\bdrained\s*\(\s*\d/i.test(source)
+  )
+    grams = product(grams, names.drained(meant.ingredientId, main?.every(({ unit }) => unit === "can") === true));
   const line: Line = {
     source,
     role: "ingredient",

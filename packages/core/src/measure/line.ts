@@ -254,7 +254,7 @@ export const scaledBy = (measures: Measure[], by: number): Measure[] =>
 
 /** One item: its amount before or behind its name, its brackets, its tail. */
 export function itemFrom(source: string): WrittenItem {
-  const tail = tailOf(source);
+  const tail = tailOf(source.replace(/^an?\s+(?:(?:little |tiny |wee |small )?bit|touch) of\s+(?=\p{L})/iu, ""));
   const tokens = tokensOf(tail.text);
   const leading = measuresAt(tokens, 0);
   if (leading) {
@@ -280,7 +280,7 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
   for (const content of inside) {
     const found = measuresIn(content);
     const count = countOf(all);
-    if (found?.net) {
+    if (found && (found.net || /\b(?:drained|stoned|peeled)\s*\(\s*[\d~]/i.test(rest))) {
       net = true;
       all = [...found.measures, ...all];
     } else if (found?.each && count !== null) all = [...scaledBy(found.measures, count), ...all];
@@ -311,7 +311,10 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
       return namedItem(more[1], [[...(all[0] ?? []), ...term.value], ...all.slice(1)], tail, glosses, alternatives);
   }
   // "1 cup sorghum flour / 130 g": another measure behind the name.
-  const behind = /^(.*?[\p{L})%])\s*[/|=]\s*(?=[\d.]|about |half )(.+)$/iu.exec(text);
+  const behind =
+    /^(.*?[\p{L})%])(?:\s*[/|=]\s*(?=[\d.]|about |half )|\s+(?:about|around|approx(?:imately)?\.?|roughly|ca\.?)\s+(?=\d))(.+)$/iu.exec(
+      text,
+    );
   const beside = behind?.[2] ? measuresIn(behind[2]) : null;
   if (behind?.[1] && beside) return namedItem(behind[1], [...all, ...beside.measures], tail, glosses, alternatives);
   // "150 g yoghurt or 150 ml buttermilk": another thing with an amount of its own.

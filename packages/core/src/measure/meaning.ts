@@ -36,13 +36,14 @@ export interface Names {
   /** Whether a word changes nothing of which thing is meant. */
   passesOver: (word: string) => boolean;
   /** The share of a can that is left when it is drained. */
-  drained: (ingredientId: string) => Range;
+  drained: (ingredientId: string, byCount: boolean) => Range;
 }
 
 const freeWords = /\b(?:gluten[- ]free|gf|vegan|dairy[- ]free|plant[- ]based|egg[- ]free|non-dairy)\b/i;
 
 /** The names under which an item may stand in the pantry, the most telling first. */
 function spellingsOf({ name, preparation, glosses, alternatives }: WrittenItem): string[] {
+  if (name === "") return [];
   const free = preparation === undefined ? null : freeWords.exec(preparation)?.[0];
   const out = free && !freeWords.test(name) ? [`${free} ${name}`] : [];
   out.push(name);

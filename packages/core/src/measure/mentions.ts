@@ -109,8 +109,20 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     const measures =
       taken && size !== undefined ? said.map((measure) => measure.map((term) => (term.withUnit ? term : { ...term, size }))) : said;
     const before = lower(tokens, from - 1) === "(" ? lower(tokens, from - 2) : lower(tokens, from - 1);
+    const start = tokens[from]?.start ?? 0;
+    const opening = text.lastIndexOf("(", start);
+    const inOr = opening > text.lastIndexOf(")", start) && /^\(\s*(?:or|if|instead|in place|not)\b/i.test(text.slice(opening));
+    // "a cup of purée, about two pears": the same once more.
+    const again =
+      /^(?:about|roughly|around|approximately)$/.test(lower(tokens, from)) &&
+      tokens[from - 1]?.text === "," &&
+      said.every((measure) => measure.every((term) => !term.withUnit));
     const aside =
-      asideBefore.test(before) || asideBefore.test(lower(tokens, from - 2)) || asideBefore.test(lower(tokens, from - 3));
+      inOr ||
+      again ||
+      asideBefore.test(before) ||
+      asideBefore.test(lower(tokens, from - 2)) ||
+      asideBefore.test(lower(tokens, from - 3));
     // "200 g yoghurt or 200 ml buttermilk": another choice for the one before it.
     const other = before === "or" ? found.at(-1) : undefined;
     if (other?.measured && measures.length > 0)

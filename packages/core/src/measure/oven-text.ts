@@ -167,7 +167,10 @@ export function readTemperatures(source: string): ReadTemperatures {
         /\b(?:min(?:ute)?s?|hours?|hrs?)\s+at\s+$/i.test(before) ||
         (/\bat\s+$/i.test(before) && /^\s*(?:for\s+)?(?:about\s+)?\d+\s*min/i.test(after));
       // "375 for 20 min", "four hundred degrees": no other heat of a kitchen is so high.
-      const high = middling >= 120 && (said.degrees || /^\s*for\s+(?:about\s+)?\d+(?:\s*(?:-|to)\s*\d+)?\s*min/i.test(after));
+      const high =
+        middling >= 120 &&
+        (said.degrees ||
+          /^\s*for\s+(?:about\s+)?(?:\d+(?:\s*(?:-|to)\s*\d+)?|an?|half an|one|two|\w+)\s*(?:min|hour|hr)/i.test(after));
       if (said.scale === null && !ovenHere && !timed && !high) continue;
       if (
         said.scale === null &&

@@ -124,6 +124,9 @@ const loafByMass: [most: number, length: number, width: number, height: number][
 export function readPan(source: string): ReadPan | null {
   const text = plainText(source);
   if (!panWord.test(text) || noPan.test(text)) return null;
+  // What is rolled or patted to a circle says nothing of the tin.
+  const rest = text.replace(/\b(?:pat|flatten|shape|roll|press)\w*\b[^.,;]*\b(?:circles?|discs?|disks?)\b[^.,;]*/gi, " ");
+  if (rest !== text) return readPan(rest);
   // A round that is patted out is a shape of the dough, not a tin.
   if (/\b(?:pat|flatten|shape|roll|press)\w*\b[^.]*\b(?:round|circle|disc)/i.test(text) && !vesselWord.test(text)) return null;
   const about = surface(text);
@@ -194,7 +197,9 @@ export function readPan(source: string): ReadPan | null {
     const count = piecesIn(text);
     return { shape: "free", ...(count ? { pieces: count } : {}), ...about };
   }
-  if (/\b(?:mini loaf|loaf)\b/i.test(text) && (wells ?? 0) > 1)
+  if (/\bmini loaf\b/i.test(text) && (several ?? 0) > 1)
+    return { shape: "rectangular", lengthMm: 100, widthMm: 60, pieces: several ?? 1, ...about };
+  if (/\bloaf\b/i.test(text) && (countBefore(text, "holes?|wells?|compartments?") ?? 0) > 1)
     return { shape: "rectangular", lengthMm: 100, widthMm: 60, pieces: wells ?? 1, ...about };
   if (across !== undefined && /\bloaf\s+(?:tin|pan)s?\b/i.test(text) && !/\bround\b/i.test(text))
     return { shape: "rectangular", lengthMm: round(across), ...pieces, ...about };
@@ -259,6 +264,7 @@ export function piecesIn(source: string): number | null {
   const counted =
     verb?.[1] ??
     /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:[- ]\w+)?)\s*(?:[.,;)]|$)/i.exec(text)?.[1] ??
+    /\bcut (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
     new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1];
   return wholeIn(counted);
 }
@@ -280,7 +286,10 @@ function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated
   else if (/silicone/i.test(text)) out.material = "silicone";
   else if (/\bdark\b/i.test(text)) out.material = "dark-steel";
   if (/\bbase[\s-](?:lined|greased)\b|\bbase only\b/i.test(text)) out.lining = "greased-base";
-  else if (/\b(?:bottom|base) only\b|\bon the (?:bottom|base) only\b/i.test(text)) out.lining = "greased-base";
+  else if (
+    /\b(?:bottom|base) only\b|\b(?:grease|butter|oil) only the (?:base|bottom)\b|\bon the (?:bottom|base) only\b/i.test(text)
+  )
+    out.lining = "greased-base";
   else if (/\b(?:lin(?:e|ed|ing)|papered|parchment|baking paper|with paper|silpat)\b/i.test(text)) out.lining = "paper";
   else if (/\b(?:un-?greased|do not grease|don't grease)\b/i.test(text)) out.lining = "none";
   else if (/\b(?:greased?|buttered|butter|oiled|oil|dressed)\b/i.test(text)) out.lining = "greased";

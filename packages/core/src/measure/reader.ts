@@ -10,7 +10,7 @@ import { readTemperatures } from "./oven-text";
 import { piecesIn, readPan } from "./pan-text";
 import type { Component, Line, Question, Reading } from "./reading-schema";
 import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section } from "./roles";
-import { itemsOf, sideBySide } from "./several";
+import { isPutRight, itemsOf, sideBySide } from "./several";
 import { readSurroundings } from "./surroundings";
 import { readStages } from "./time-text";
 import type { Measures } from "./units";
@@ -203,7 +203,7 @@ function itemsOfLine(
   section: Section,
   names: Names,
 ): Pick<Draft, "items" | "inline" | "gathered"> {
-  const [, head, rest] = /^((?:for|to)\s[^:\d]{2,40}):\s+(\S.*)$/i.exec(plain) ?? [];
+  const [, head, rest] = /^((?:for|to|on)\s[^:\d]{2,40}|\p{L}[\p{L} ]{2,24}):\s+(\S.*)$/iu.exec(plain) ?? [];
   const inline = head === undefined || section === "method" ? null : componentOf(`${head}:`, true);
   const items = sharedHead(
     itemsIn(inline && rest !== undefined ? rest : source, inline && rest !== undefined ? rest : plain, names),
@@ -214,7 +214,7 @@ function itemsOfLine(
   const explained = items.filter((item) => item.measures.length > 0 && nameOf(item, names) !== null);
   const covered = explained.reduce((all, { alternatives }) => all + 1 + alternatives.length, 0);
   const known = measured.filter(({ ingredientId }) => ingredientId !== null).length;
-  return known > covered
+  return known > covered && !isPutRight(plain)
     ? {
         items: measured.map(({ item }) => item),
         inline,
@@ -479,6 +479,9 @@ function sidesIn(source: string, plain: string, names: Names): WrittenItem[] {
   const items = itemsOf(source).map(withoutShare);
   const [only] = items;
   if (items.length !== 1 || !only || only.measures.length > 0 || only.name === "" || plain.length > 80) return items;
+  // "baking powder, baking soda and salt": what stands behind a comma is no preparation where each is a thing.
+  const several = /\d/.test(plain) ? [] : sideBySide(plain.replace(/[.:]$/, ""));
+  if (several.length > 1 && several.length <= 8 && several.every((part) => names.known(part) !== null)) return several.map((name) => ({ ...only, name, glosses: [], alternatives: [] })).map(({ preparation: _, ...item }) => item); // prettier-ignore
   const parts = sideBySide(only.name);
   if (parts.length < 2 || parts.length > 4 || names.find(only.name)?.certainty === 1) return items;
   return parts.every((part) => (names.find(part)?.certainty ?? 0) === 1 || names.mayMean(part).length > 0)

@@ -29,7 +29,7 @@ const roleWords: [RegExp, Component["role"]][] = [
   [/\b(?:filling|fill|swirl|jam layer|layers?|centre|center|middle)\b/i, "filling"],
   [/\b(?:glaze|icing|frosting|drizzle|wash|egg wash|syrup|brush(?:ing)?|coating|brushed)\b/i, "glaze"],
   [/\b(?:topping|tops?|crumble|streusel|crust|decorat\w+|garnish|finish(?:ing)?|sprinkl\w+|dust(?:ing)?|crumb topping)\b/i, "topping"],
-  [/\b(?:sauce|compote|custard|gravy|dip|chutney)\b/i, "sauce"],
+  [/\b(?:sauce|compote|custard|gravy|dip|chutney|jam|preserve|curd)\b/i, "sauce"],
   [/\b(?:serv(?:e|ing)|table|side)\b/i, "serve"],
   [/\b(?:tin|pan|skillet|greasing|tray|dusting the)\b/i, "pan"],
 ]; // prettier-ignore

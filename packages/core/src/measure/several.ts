@@ -1,5 +1,6 @@
 import { measureAt, measuresAt } from "./grammar/amounts";
 import { passagesOf } from "./grammar/passages";
+import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
 import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, withoutTable, type WrittenItem } from "./line";
 
@@ -86,15 +87,20 @@ function severalOf(text: string): string[] {
       return false;
     return (
       rest !== undefined &&
-      (rest.kind === "word" || rest.text === "(") &&
-      !/^(?:or|and|plus|more|extra|each|minutes?|mins?|hours?|inch|cm|mm|in|degrees?)$/.test(rest.lower)
+      (rest.kind === "word" || (rest.text === "(" && tokens[found.next + 1]?.lower !== "or")) &&
+      !/^(?:or|and|plus|more|extra|each|minutes?|mins?|hours?|inch|cm|mm|in|degrees?|at|by|a|per)$/.test(rest.lower)
     );
   };
   const nameStands = (start: number, end: number): boolean => {
     const before = text.slice(start, end);
     const begun = tokensOf(before);
     const found = measureAt(begun, 0);
-    return found !== null && begun.slice(found.next).some((token) => token.kind === "word" && !/^(?:of|x)$/.test(token.lower));
+    return (
+      found !== null &&
+      begun
+        .slice(found.next)
+        .some((token, k) => token.kind === "word" && !/^(?:of|x|to|or)$/.test(token.lower) && value(begun, found.next + k) === null)
+    );
   };
   tokens.forEach((token, at) => {
     if (/^[([]$/.test(token.text)) depth++;
@@ -102,6 +108,9 @@ function severalOf(text: string): string[] {
     if (depth > 0 || at === 0) return;
     const soured = token.lower === "with" && /^(?:soured|mixed|combined|dissolved|clabbered)$/.test(tokens[at - 1]?.lower ?? "");
     const joint = soured || token.text === "," || token.text === ";" || token.text === "+" || /^(?:plus|and)$/.test(token.lower);
+    // "a cup of purée, about two pears": the same once more.
+    const again = token.text === "," && /^(?:about|roughly|around|approximately|some)$/.test(tokens[at + 1]?.lower ?? "") && measureAt(tokens, at + 1)?.value.every((term) => !term.withUnit) === true; // prettier-ignore
+    if (again) return;
     if (!joint || !amountStands(at + 1) || !nameStands(from, token.start)) return;
     parts.push(text.slice(from, token.start));
     from = tokens[at + 1]?.start ?? token.end;
@@ -119,6 +128,25 @@ export function itemsOf(source: string): WrittenItem[] {
   return [...items.slice(0, MOST_ITEMS), { measures: [], name: rest.slice(0, MOST_REST), glosses: [], alternatives: [], optional: false, toTaste: false }]; // prettier-ignore
 }
 
+/** Somebody puts right what was just said: "no sorry, half a spoon", "I mean 2 tsp". */
+const putRight =
+  /\s*(?:[,;-]\s*(?:no|oh no)[,:]?\s+(?:sorry,?\s+|wait,?\s+)?|[,;-]?\s*\b(?:sorry|I mean|I meant|make that|scratch that|or rather)[,:]?\s+)(?=\S*\d|(?:an?|half|one|two|three|four|quarter|about)\b)/i;
+
+/** A line in which an amount is put right: what was said last, with the name from before where it has none of its own. */
+export const isPutRight = (text: string): boolean => putRight.test(text);
+
+function rightedOf(text: string): WrittenItem[] | null {
+  const match = putRight.exec(text);
+  if (!match) return null;
+  const [before, after] = [itemFrom(text.slice(0, match.index)), itemFrom(text.slice(match.index + match[0].length))];
+  if (before.measures.length === 0) return null;
+  const rest = tokensOf(text.slice(match.index + match[0].length));
+  const amount = measuresAt(rest, 0);
+  if (amount?.next === rest.length) return [{ ...before, measures: amount.value }];
+  if (after.measures.length > 0 && after.name !== "") return [after];
+  return amount ? [{ ...before, measures: amount.value }] : null;
+}
+
 function itemsIn(source: string): WrittenItem[] {
   const text = withoutTable(plainText(withoutBullet(source)))
     .replace(/^[-*•·>\s]+(?=\S)/, "")
@@ -134,6 +162,8 @@ function itemsIn(source: string): WrittenItem[] {
       const first = measureAt(tokens, 0);
       return first ? `${before}${before.slice(0, tokens[first.next - 1]?.end)}` : all;
     });
+  const righted = rightedOf(text);
+  if (righted) return righted;
   const parts = severalOf(text);
   if (parts.length > 1) return parts.flatMap((part) => shared(part) ?? takenFrom(part) ?? [itemFrom(part)]);
   return shared(text) ?? takenFrom(text) ?? [itemFrom(text)];

@@ -178,6 +178,9 @@ export function readStages(source: string): ReadStage[] {
     const between = text.slice(end, said.start);
     const after = text.slice(said.end, said.end + 26);
     if (stages.length > 0) {
+      // "Again: bake it for 35 minutes": told twice.
+      if (/\bagain\b/i.test(between) && stages.some(({ minutes }) => minutes.low === said.low && minutes.high === said.high))
+        continue;
       const checks = /\b(?:check|look|test|from|after|or until|halfway|turn(?:ing)? (?:it |the \w+ )?after)\b[^,;.]*$/i.test(
         between,
       );

@@ -1,3 +1,4 @@
+import { exactly } from "../measure/range";
 import type { Range } from "../measure/range-schema";
 
 /**
@@ -73,4 +74,8 @@ const drainedShare: Record<string, Range> = {
 };
 const usualDrained: Range = { low: 0.54, mid: 0.6, high: 0.68 };
 
-export const drained = (ingredientId: string): Range => drainedShare[ingredientId] ?? usualDrained;
+/** Whose can in the pantry is what it holds when it is drained. */
+const cannedDry = new Set(["cooked-beans"]);
+
+export const drained = (ingredientId: string, byCount = false): Range =>
+  byCount && cannedDry.has(ingredientId) ? exactly(1) : (drainedShare[ingredientId] ?? usualDrained);

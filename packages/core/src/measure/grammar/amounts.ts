@@ -1,7 +1,7 @@
 import type { Filling } from "../filling";
 import { exactly, mapRange } from "../range";
 import type { Range } from "../range-schema";
-import { unitOf } from "../units";
+import { isMass, isVolume, unitOf } from "../units";
 import type { UnitId } from "../units";
 import { type Parsed, remembered } from "./combinators";
 import { andPart, span, valueOrA } from "./numbers";
@@ -348,12 +348,26 @@ export function measureAt(tokens: readonly Token[], from: number): Parsed<Measur
   }
 }
 
+const otherDimension = (one: Measure, other: Measure): boolean => {
+  const [mass, volume] = [
+    (measure: Measure) => measure.every(({ unit }) => isMass(unit)),
+    (measure: Measure) => measure.every(({ unit }) => isVolume(unit)),
+  ];
+  return (mass(one) && volume(other)) || (volume(one) && mass(other));
+};
+
 /** Another measure of the same thing behind a stroke: "240g/8½oz/2 cups", "50 g | 1¾ oz", "60 ml = 4 tbsp". */
 export function measuresAt(tokens: readonly Token[], from: number): Parsed<Measure[]> | null {
   const begun = measureAt(tokens, from);
   if (!begun) return null;
   const measures = [begun.value];
   let next = begun.next;
+  // "60 grams or about half a cup of flour": the same by another measure.
+  const or = lower(tokens, next) === "or" ? measureAt(tokens, next + 1) : null;
+  if (or && otherDimension(begun.value, or.value)) {
+    measures.push(or.value);
+    next = or.next;
+  }
   while (isSign(tokens, next, "/", "|", "=")) {
     const more = measureAt(tokens, next + 1);
     if (!more?.value.every((each) => each.withUnit)) break;
