@@ -1,4 +1,4 @@
-import { type Early, formulaPath, ingredientsPath, listPath, ovensPath, SESSION } from "../device/first-asks";
+import { type Early, ingredientsPath, listPath, ovensPath, SESSION } from "../device/first-asks";
 
 /** The scripts of the rooms by the names of their doors, written in when the page is built. */
 declare const DOORS: Record<string, string>;
@@ -8,7 +8,7 @@ const [, place = "", id = ""] = location.pathname.split("/");
 const shelves = [ingredientsPath(1), ovensPath(1)];
 const first: Record<string, { door: string; asks: string[] }> = {
   formulas: { door: "formulas", asks: [listPath("", 1)] },
-  bench: { door: "bench", asks: id === "" ? [] : [formulaPath(decodeURIComponent(id)), ...shelves] },
+  bench: { door: "bench", asks: id === "" ? [] : [`/api/formulas/${id}`, ...shelves] },
   read: { door: "reader", asks: shelves },
   day: { door: "counter", asks: [] },
   counter: { door: "counter", asks: [] },
