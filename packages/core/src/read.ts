@@ -81,7 +81,8 @@ export function readRecipe(
     },
     title,
   );
-  const words = reading.lines.map(({ source }) => source).join(" ");
+  // A line that holds several things stands there once.
+  const words = [...new Set(reading.lines.map(({ source }) => source))].join(" ");
   const kind = guessKind({ title: reading.title, text: words, pan: reading.pan });
   // A tin of which only the lining is said is the usual one of its kind.
   const lining = liningIn(

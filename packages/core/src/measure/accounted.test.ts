@@ -131,3 +131,8 @@ test("another choice in a sentence is offered, and added to nothing", () => {
   expect(lines.some(({ ingredientId }) => ingredientId === "buttermilk")).toBe(false);
   expect(questions.some(({ kind, choices }) => kind === "which-one" && choices.some(({ ingredientId }) => ingredientId === "buttermilk"))).toBe(true); // prettier-ignore
 });
+
+test("a word of another clause leaves nothing aside", () => {
+  const { lines } = readRecipe("Bake\nWhisk 2 eggs like mad, 30 g honey, not too long, then 200 g teff flour and 8 g baking powder.", "metric"); // prettier-ignore
+  expect(lines.flatMap(({ ingredientId, grams }) => (ingredientId && grams ? [ingredientId] : []))).toEqual(["egg", "honey", "teff-flour", "powder-aluminium-free"]); // prettier-ignore
+});

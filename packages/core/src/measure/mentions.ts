@@ -88,6 +88,13 @@ function purposeBefore(tokens: readonly Token[], at: number): Purpose | undefine
   return undefined;
 }
 
+/** Up to three words before a place, in its own clause. */
+function wordsBefore(tokens: readonly Token[], at: number): string[] {
+  const words: string[] = [];
+  for (let k = at - 1; k >= at - 3 && tokens[k]?.kind === "word"; k--) words.push(lower(tokens, k));
+  return words;
+}
+
 const weighable = (measures: readonly Measure[], { what }: Meant): boolean =>
   measures.some((measure) => measure.every((term) => term.withUnit) || weighMeasure(measure, what, "metric") !== null);
 
@@ -117,12 +124,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       /^(?:about|roughly|around|approximately)$/.test(lower(tokens, from)) &&
       tokens[from - 1]?.text === "," &&
       said.every((measure) => measure.every((term) => !term.withUnit));
-    const aside =
-      inOr ||
-      again ||
-      asideBefore.test(before) ||
-      asideBefore.test(lower(tokens, from - 2)) ||
-      asideBefore.test(lower(tokens, from - 3));
+    const aside = inOr || again || asideBefore.test(before) || wordsBefore(tokens, from).some((word) => asideBefore.test(word));
     // "200 g yoghurt or 200 ml buttermilk": another choice for the one before it.
     const other = before === "or" ? found.at(-1) : undefined;
     if (other?.measured && measures.length > 0)

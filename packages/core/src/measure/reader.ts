@@ -329,7 +329,10 @@ const scannedQuestion = (line: Line, changed: Scanned["changed"], index: number)
   id: `scanned-${index}`,
   kind: "spelling",
   line: index,
-  message: `${changed.map(([was, is]) => `“${was}” was read as ${is}`).join(", ")}. Is that right?`,
+  message: `${changed
+    .slice(0, 3)
+    .map(([was, is]) => `“${was}” was read as ${is}`)
+    .join(", ")}. Is that right?`,
   choices: line.grams ? [{ label: `${line.quantity ?? ""} ${line.name}`.trim(), grams: line.grams }] : [],
 });
 

@@ -223,6 +223,9 @@ export function languageOf(text: string, least = LEAST_SHARE): Language {
   const words = wordsIn(text.slice(0, 6000)).filter((word) => word.even.length > 1);
   const letters = words.reduce((all, word) => all + word.even.length, 0);
   if (letters === 0) return "en";
+  // Phrases are a few words long: where hardly a word is another language's, no phrase is.
+  const other = words.reduce((all, word) => all + (isForeign(word.even) ? word.even.length : 0), 0);
+  if (MOST_WORDS * other < least * letters) return "en";
   const own = words.reduce((all, word) => all + (english.has(word.even) ? word.even.length : 0), 0) / letters;
   let best: Language = "en";
   let most = Math.max(least, own);
