@@ -1,0 +1,95 @@
+import { type Draft, measuredOf } from "./drafts";
+import type { WrittenItem } from "./line";
+import { nameOf, type Names } from "./meaning";
+import type { Mention } from "./mentions";
+import type { Line } from "./reading-schema";
+import type { Section } from "./roles";
+
+/** What a text's list holds, by ids and by the words of its names; null where it has none, and what it says must be gathered from its sentences. */
+export function listedIn(drafts: readonly Draft[], names: Names): Listed | null {
+  const ids = new Set<string>();
+  const called = new Map<string, string[]>();
+  for (const { role, items, gathered } of drafts) {
+    if (role !== "ingredient" || gathered) continue;
+    for (const item of items) {
+      const found = item.measures.length > 0 ? nameOf(item, names)?.found : null;
+      if (!found) continue;
+      ids.add(found.ingredientId);
+      for (const name of [item.name, found.name]) if (!called.has(name)) called.set(name, wordsIn(name));
+    }
+  }
+  return ids.size > 1 ? { ids, called: [...called.values()] } : null;
+}
+
+export interface Listed {
+  ids: ReadonlySet<string>;
+  called: readonly string[][];
+}
+
+const wordsIn = (name: string): string[] => name.toLowerCase().split(/[^\p{L}]+/u).map((word) => word.replace(/s$/, "")).filter((word) => word !== ""); // prettier-ignore
+
+/** Whether the list holds what a sentence calls by a shorter name: "the oil" of "sunflower oil". */
+function isListed({ ingredientId, item }: Mention, { ids, called }: Listed): boolean {
+  if (ingredientId === null || ids.has(ingredientId)) return true;
+  const said = wordsIn(item.name);
+  return called.some((words) => said.every((word) => words.includes(word)));
+}
+
+const addedBefore = /\b(?:add|fold(?: in)?|(?:stir|mix|whisk|beat|tip|work|throw) in)\s+(?:in\s+)?(?:the\s+|your\s+|some\s+)?$/i;
+
+/**
+ * Foods that sentences speak of without an amount, by where their line begins; each once. Where there is no list, all that the text does not measure
+ * elsewhere; where there is one, what the method adds and the list does not hold.
+ */
+export function openFoods(drafts: readonly Draft[], listed: Listed | null, names: Names): ReadonlyMap<number, WrittenItem[]> {
+  const out = new Map<number, WrittenItem[]>();
+  const measured = drafts.flatMap(({ mentions }) => measuredOf(mentions));
+  if (listed === null && measured.length === 0) return out;
+  const ids = new Set(listed?.ids ?? measured.flatMap(({ ingredientId }) => ingredientId ?? []));
+  const called = listed
+    ? [...listed.called]
+    : measured.flatMap(({ ingredientId, item }) => [wordsIn(item.name), wordsIn(names.find(ingredientId ?? "")?.name ?? "")]);
+  for (const { from, role, section, mentions, gathered, items } of drafts) {
+    if (
+      role === "title" ||
+      role === "heading" ||
+      section === "notes" ||
+      (role === "ingredient" && !gathered) ||
+      (listed !== null && role !== "step")
+    )
+      continue;
+    for (const mention of mentions) {
+      if (
+        mention.measured ||
+        mention.aside ||
+        mention.item.measures.length > 0 ||
+        mention.item.purpose !== undefined ||
+        isListed(mention, { ids, called })
+      )
+        continue;
+      if (listed !== null && !addedBefore.test(mention.before)) continue;
+      if (items.some(({ name }) => name === mention.item.name)) continue;
+      if (mention.ingredientId !== null) ids.add(mention.ingredientId);
+      called.push(wordsIn(mention.item.name));
+      out.set(from, [...(out.get(from) ?? []), mention.item]);
+    }
+  }
+  return out;
+}
+
+/** What a sentence brings that no list holds: all of it where there is none, otherwise what only the method speaks of. */
+export function strayIn(mentions: readonly Mention[], role: Line["role"], section: Section, listed: Listed | null): Mention[] {
+  if (section === "notes") return [];
+  if (listed === null) return measuredOf(mentions);
+  return role === "step"
+    ? measuredOf(mentions).filter((mention) => mention.item.purpose === undefined && !isListed(mention, listed))
+    : [];
+}
+
+/** What is told before a list is no part of it: several sentences, or what somebody once did, over a list that stands by itself. */
+export const isTale = ({ gathered, began }: Pick<Draft, "gathered" | "began">, plain: string, listed: Listed | null): boolean =>
+  listed !== null &&
+  gathered &&
+  began === "start" &&
+  (/[.!?]\s+\S/.test(plain) ||
+    /\b(?:once|used to|last (?:time|year|week|spring|summer|autumn|winter)|tried|took|swapped|was|were|had)\b/i.test(plain));
