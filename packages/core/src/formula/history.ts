@@ -22,7 +22,7 @@ export interface History {
 }
 
 /** Edits of one field that follow each other within this time are one step of undo, ms. */
-const ONE_GO_MS = 2500;
+const ONE_GO_MS = 8000;
 const MOST_STEPS = 200;
 
 export const begun = (root: Formula): History => ({ root, steps: [], savedAfter: 0, after: [] });
