@@ -195,10 +195,10 @@ function within(preparation: string, names: Names): WrittenItem[] {
   });
 }
 
-/** "teff flour 50 %": a food of which only the share is said. */
+/** "teff flour 50 %", "teff flour 50 % = 125 g": a food with its share of the flour, which says no amount of its own. */
 const shareBehind = /^(\p{L}.*?)[\s:=]+(\d+(?:[.,]\d+)?\s*%)$/u;
 const withoutShare = (item: WrittenItem): WrittenItem => {
-  const [, name, share] = item.measures.length === 0 ? (shareBehind.exec(item.name) ?? []) : [];
+  const [, name, share] = shareBehind.exec(item.name) ?? [];
   return name === undefined || share === undefined ? item : { ...item, name, preparation: [share, item.preparation].filter((one) => one !== undefined).join("; ") }; // prettier-ignore
 };
 

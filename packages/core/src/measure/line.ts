@@ -85,6 +85,14 @@ export function withoutTable(text: string): string {
   return [`${amount} ${name}`, ...rest].join(", ");
 }
 
+/** Columns that blanks set apart: a name, and an amount for each of several batches, of which the first counts. */
+export function withoutColumns(text: string): string {
+  const set = text.trim().split(/\t+|\s{2,}/);
+  return set.length > 2 && /^\p{L}/u.test(set[0] ?? "") && set.slice(1).every((cell) => anAmount.test(cell))
+    ? `${set[1] ?? ""} ${set[0] ?? ""}`
+    : text;
+}
+
 export const textFrom = (text: string, tokens: readonly Token[], at: number): string =>
   text.slice(tokens[at]?.start ?? text.length);
 

@@ -184,8 +184,9 @@ export function readPan(source: string): ReadPan | null {
     return { shape: "rectangular", lengthMm: long, widthMm: wide, ...(high === undefined ? {} : { heightMm: high }), ...about };
   const across = lengths.find(({ mm }) => mm >= 40)?.mm;
   const pieces = several && several > 1 ? { pieces: several } : {};
-  const mass = massIn(text);
-  if (/\bloaf\b|\blb\b.*\btins?\b/i.test(text) && mass !== null && mass >= 200) {
+  const ofTin = tinByMass.exec(text)?.[0];
+  const mass = massIn(ofTin ?? text);
+  if ((ofTin !== undefined || /\bloaf\b/i.test(text)) && mass !== null && mass >= 200) {
     const [, lengthMm, widthMm, heightMm] = loafByMass.find(([most]) => mass <= most) ?? loafByMass[2] ?? [0, 260, 130, 75];
     return { shape: "rectangular", lengthMm, widthMm, heightMm, ...pieces, ...about };
   }
@@ -238,6 +239,10 @@ export function liningIn(source: string): ReadPan["lining"] {
   }
   return undefined;
 }
+
+/** "900 g tin": a tin named for the mass of its loaf, not one of tomatoes. */
+const tinByMass =
+  /\b(?:450|500|675|900|1000)\s*g[\s-]+(?:\w+\s+)?(?:tin|pan)s?\b(?!\s+(?:of\b|\p{Ll}))|\b(?:[123](?:\.5)?|one|two|three)[\s-]*(?:lb|pound)s?\b[\s-]+(?:\w+\s+)?tins?\b(?!\s+of\b)|\b\d+\s*k?g[\s-]+loaf[\s-]+(?:tin|pan)s?\b/iu;
 
 const massIn = (text: string): number | null => {
   const metric = /(\d+(?:\.\d+)?)\s*(g|kg)\b/i.exec(text);

@@ -18,7 +18,10 @@ const cupsThatAreMeant = /^(?:cups|measures|all (?:cups|spoons))\b/i;
 
 export const isHeading = (plain: string): boolean =>
   ingredientsHeading.test(plain) || methodHeading.test(plain) || notesHeading.test(plain);
-export const isMeta = (plain: string): boolean => meta.test(plain) || cupsThatAreMeant.test(plain);
+/** What a list adds up to, which is nothing that goes into it. */
+const sumOfAll =
+  /\b(?:all (?:the |of the )?(?:flours?|starches|dry|liquids?|ingredients)|flours? (?:and starch(?:es)?|in all|together))\b[^.\d]{0,30}\b(?:makes?|together|are|is|come to|add up to|total|=)|^(?:total|sum|altogether|in all|batch weight|dough weight|batter weight)\b/i;
+export const isMeta = (plain: string): boolean => meta.test(plain) || cupsThatAreMeant.test(plain) || sumOfAll.test(plain);
 export const beginsAStep = (plain: string): boolean => stepVerb.test(plain);
 
 /** Roles by the words of a heading or a purpose; the first that fits. */
