@@ -2,7 +2,7 @@ import { evenBlanks, passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { asScanned, type Scanned } from "./grammar/scanned";
 import { plainText } from "./grammar/tokens";
 import { inEnglish, type Language, languageOfLine } from "./languages/language";
-import { withoutBullet, type WrittenItem } from "./line";
+import { withoutBullet, withoutColumns, type WrittenItem } from "./line";
 import { nameOf, type Names } from "./meaning";
 import { type Mention, mentionsIn } from "./mentions";
 import { readTemperatures } from "./oven-text";
@@ -52,7 +52,7 @@ export function draftsOf(text: string, names: Names, title: string | undefined, 
     const counted = figure !== undefined && Number(figure) <= 12 && names.known(plainText(called))?.what.pieces !== undefined;
     if (figure !== undefined && !counted) changed.push([figure, `${figure} g`]);
     const figures = readAs(
-      figure === undefined ? scanned : counted ? `${figure} ${called}` : `${scanned.trimEnd()} g`,
+      figure === undefined ? withoutColumns(scanned) : counted ? `${figure} ${called}` : `${scanned.trimEnd()} g`,
       language,
       names,
     );

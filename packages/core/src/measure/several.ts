@@ -2,7 +2,7 @@ import { measureAt, measuresAt } from "./grammar/amounts";
 import { passagesOf } from "./grammar/passages";
 import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
-import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, withoutColumns, withoutTable, type WrittenItem } from "./line";
+import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, withoutTable, type WrittenItem } from "./line";
 
 /** Things on one line, and the signs of what is left over. */
 const MOST_ITEMS = 60;
@@ -148,7 +148,7 @@ function rightedOf(text: string): WrittenItem[] | null {
 }
 
 function itemsIn(source: string): WrittenItem[] {
-  const text = withoutTable(plainText(withoutColumns(withoutBullet(source))))
+  const text = withoutTable(plainText(withoutBullet(source)))
     .replace(/^[-*•·>\s]+(?=\S)/, "")
     .replace(listWord, "")
     .replace(leadWords, "")

@@ -1,5 +1,6 @@
 import table from "./data/causes.json";
 import type { ClueId } from "./clues";
+import type { GroupName } from "./groups";
 import type { SymptomId } from "./symptoms";
 
 export const causeFamilies = ["lift", "acid", "water", "binder", "richness", "mixing", "standing", "pan", "oven", "core", "cooling", "ingredients"] as const; // prettier-ignore
@@ -26,8 +27,12 @@ export interface Cause {
   prior: number;
   /** Chance that it alone brings a symptom. */
   does: Partial<Record<SymptomId, number>>;
-  /** Clues: weight × tanh((clue − at) / per) is added to its log odds. */
+  /** Clues: a curve weight × tanh((clue − at) / per), counted from what a sound bake shows (`clueWeight`). */
   clues: { of: ClueId; at: number; per: number; weight: number }[];
+  /** What must be in the bake, as written or as it went in, for the cause to be possible at all. */
+  needs?: GroupName | "pieces" | "wetPieces" | "pulses";
+  /** Facts that exclude it. */
+  not?: { of: ClueId; below?: number; above?: number }[];
   /** What would tell it from the next one. */
   tell: string;
   deviation?: DeviationKind;

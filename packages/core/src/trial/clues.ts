@@ -2,7 +2,6 @@ import type { BakedAnalysis } from "../balance/readings";
 import { profileOf } from "../balance/bands";
 import type { Opened } from "../formula/open";
 import { gramsOf } from "../formula/components";
-import type { Slip } from "../live/events-schema";
 import type { Shelf } from "../pantry/shelf";
 import { stiffnessRange } from "../body/consistency";
 import { groups } from "./groups";
@@ -11,8 +10,8 @@ import type { Measured } from "./measured-schema";
 
 export const clueIds = [
   "sodaUnmetPercent", "neutralised", "ph", "crumbPh", "gasBand", "waterBand", "fatBand", "sugarBand", "eggBand", "saltBand", "bodyBand",
-  "powderPercent", "powderAgeMonths", "powderPastMonths", "sodaOnlyLift", "stoodShare", "binder", "slowDrinkers", "mixedLong", "batterC", "cupSpread",
-  "weighedShare", "slipForgottenLeavening", "slipSwappedFlour", "wetPieces", "pieces", "pulses", "fill", "crownOverRim", "panDark", "panInsulating",
+  "powderPercent", "powderAgeMonths", "powderPastMonths", "stoodShare", "binder", "slowDrinkers", "mixedLong", "batterC", "cupSpread",
+  "weighedShare", "wetPieces", "pieces", "pulses", "fill", "crownOverRim", "panDark", "panInsulating",
   "ungreased", "ovenBiasK", "ovenReadK", "doorSeconds", "shelfHigh", "shelfLow", "coreShortK", "minutesShare", "lossRatio", "cutEarlyMinutes", "inPanOver",
 ] as const; // prettier-ignore
 export type ClueId = (typeof clueIds)[number];
@@ -47,7 +46,6 @@ export const clueWords: Record<ClueId, { name: string; unit: string; digits: num
   powderPercent: { name: "Powder on flour", unit: "%", digits: 1 },
   powderAgeMonths: { name: "Powder open for", unit: "months", digits: 0 },
   powderPastMonths: { name: "Powder past its date by", unit: "months", digits: 0 },
-  sodaOnlyLift: { name: "Lift from soda alone", unit: "", digits: 1 },
   stoodShare: { name: "Standing over what its gas allows", unit: "", digits: 1 },
   binder: { name: "Binder over what is wanted", unit: "", digits: 2 },
   slowDrinkers: { name: "Flours that drink slowly", unit: "of the flour", digits: 2 },
@@ -55,8 +53,6 @@ export const clueWords: Record<ClueId, { name: string; unit: string; digits: num
   batterC: { name: "Batter", unit: "°C", digits: 0 },
   cupSpread: { name: "Spread of the flour by cups", unit: "of its mass", digits: 2 },
   weighedShare: { name: "Flour that was weighed", unit: "of it", digits: 2 },
-  slipForgottenLeavening: { name: "Leavening forgotten, on record", unit: "", digits: 0 },
-  slipSwappedFlour: { name: "Another flour, on record", unit: "", digits: 0 },
   wetPieces: { name: "Wet pieces, of the batter", unit: "", digits: 2 },
   pieces: { name: "Pieces, of the batter", unit: "", digits: 2 },
   pulses: { name: "Pulse flours, of the flour", unit: "", digits: 2 },
@@ -85,7 +81,7 @@ export function cluesOf(
   input: Opened,
   analysis: BakedAnalysis,
   shelf: Shelf,
-  { measured = {}, slips = [], kitchen = {} }: { measured?: Measured; slips?: readonly Slip[]; kitchen?: KitchenFacts },
+  { measured = {}, kitchen = {} }: { measured?: Measured; kitchen?: KitchenFacts },
 ): Clues {
   const { lift, body, fill, bake, batch, bands, given } = analysis;
   const out: Clues = {};
@@ -95,7 +91,6 @@ export function cluesOf(
   });
   const sum = (fits: (one: (typeof batter)[number]) => boolean): number => batter.reduce((g, one) => g + (fits(one) ? one.grams : 0), 0);
   const flour = sum(({ ingredient }) => groups.flour(ingredient));
-  const leavening = sum(({ ingredient }) => groups.leavening(ingredient));
   const powder = sum(({ ingredient }) => groups.powder(ingredient));
   out.sodaUnmetPercent = (100 * lift.residualSodaG) / Math.max(1, batch.massG);
   out.neutralised = lift.sodaMmol.mid > 1 ? lift.neutralised.mid : undefined;
@@ -110,7 +105,6 @@ export function cluesOf(
   const [softest, stiffest] = [Math.min(...ranges.map(({ low }) => low)), Math.max(...ranges.map(({ high }) => high))];
   out.bodyBand = stiffest > softest ? (2 * body.stiffness.mid - softest - stiffest) / (stiffest - softest) : 0;
   if (batch.baseG > 0) out.powderPercent = (100 * powder) / batch.baseG;
-  out.sodaOnlyLift = flag(leavening > 0 && powder === 0);
   out.binder = body.binder.adequacy;
   if (flour > 0) {
     out.slowDrinkers = sum(({ ingredient }) => groups.flour(ingredient) && SLOW.test(ingredient.id)) / flour;
@@ -130,8 +124,8 @@ export function cluesOf(
   out.shelfHigh = flag(given.oven.shelf === "high");
   out.shelfLow = flag(given.oven.shelf === "low");
   const quarter = lift.standMinutes.quarter;
-  const stood = measured.stoodMinutes ?? given.process.restMinutes ?? 0;
-  if (quarter !== null && quarter > 0) out.stoodShare = stood / quarter;
+  const stood = measured.stoodMinutes ?? given.process.restMinutes;
+  if (stood !== undefined && quarter !== null && quarter > 0) out.stoodShare = stood / quarter;
   const batterC = measured.batterC ?? given.process.batterC;
   if (batterC !== undefined) out.batterC = batterC;
   if (measured.crumbPh !== undefined) out.crumbPh = measured.crumbPh;
@@ -150,11 +144,5 @@ export function cluesOf(
   }
   if (kitchen.weighedShare !== undefined) out.weighedShare = kitchen.weighedShare;
   if (kitchen.mixedLong !== undefined) out.mixedLong = flag(kitchen.mixedLong);
-  for (const slip of slips) {
-    const ingredient = shelf.get(slip.ingredientId);
-    if (!ingredient) continue;
-    if (slip.what === "forgotten" && groups.leavening(ingredient)) out.slipForgottenLeavening = 1;
-    if (slip.what === "swapped" && groups.flour(ingredient)) out.slipSwappedFlour = 1;
-  }
   return out;
 } // prettier-ignore

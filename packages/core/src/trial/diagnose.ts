@@ -1,17 +1,21 @@
 import { z } from "zod";
 import { CoreError } from "../errors";
+import type { Kind } from "../formula/kinds";
 import type { Opened } from "../formula/open";
 import type { Slip } from "../live/events-schema";
 import { builtInShelf } from "../pantry/catalogue";
 import type { Shelf } from "../pantry/shelf";
 import { type Appearance, appearanceOf, beyond } from "./appearance";
 import { type Cause, causeFamilies, causes } from "./causes";
-import { type ClueId, type Clues, cluesOf, clueWords, type KitchenFacts } from "./clues";
+import { asBaked, recordedFor } from "./as-baked";
+import { type Clues, cluesOf, clueWords, type KitchenFacts } from "./clues";
 import { deviated } from "./deviation";
+import { gramsIn } from "./groups";
 import { lossOf, middleOf } from "./measured";
 import type { Measured } from "./measured-schema";
 import { bakeOf, coreAtOut, type Outcome } from "./outcome";
 import { faultRemedySchema, remedyFor } from "./remedy";
+import { clueWeight } from "./sound";
 import { symptomOf, symptoms, type SymptomId } from "./symptoms";
 import type { Seen } from "./symptoms-schema";
 
@@ -42,6 +46,8 @@ export const diagnosisSchema = z.object({
       confidence: z.string(),
     }),
   ),
+  /** Chance that nothing was wrong. */
+  sound: z.number(),
   /** Chance that nothing on the list explains it. */
   unknown: z.number(),
   /** Symptoms that the likeliest causes leave unexplained. */
@@ -63,14 +69,15 @@ const NOT_NAMED = 0.2;
 const SLIGHT = 0.6;
 /** The table's own strengths where the simulation shows the cause in this bake. */
 const TABLE_BESIDE = 0.55;
-/** A formula as it is written tells for a fault of design; against one of doing it tells less. */
-const DESIGN_AGAINST = 0.45;
-const DESIGN: ReadonlySet<ClueId> = new Set<ClueId>([
-  "sodaUnmetPercent", "neutralised", "ph", "gasBand", "waterBand", "fatBand", "sugarBand", "eggBand", "saltBand", "bodyBand", "powderPercent", "binder",
-  "slowDrinkers", "wetPieces", "pieces", "pulses", "fill", "crownOverRim", "panDark", "panInsulating", "ungreased", "shelfHigh", "shelfLow", "cupSpread",
-]); // prettier-ignore
-/** Chance that it was nothing that is known here. */
+/** How often nothing was wrong, beside how often something was (the priors of the causes, about one together); kitchen knowledge, confidence C. */
+const SOUND = 6;
+/** How often it was something that is not on the list, and how much oftener than by itself a symptom comes then. */
 const UNKNOWN = 0.06;
+const UNKNOWN_SHOWS = 3;
+/** What is there without a cause is there a little; plainly and strongly it is rarer by so much. */
+const LEAK_BY_DEGREE = [1, 1, 0.5, 0.25] as const;
+/** What a fact that excludes a cause takes from its log odds. */
+const EXCLUDED = -6;
 /** How well things are measured and predicted together, one standard deviation. */
 const SIGMA = { height: 0.12, coreK: 3, lossPoints: 1.6, ph: 0.4, density: 0.06 };
 const MOST_SAID = 3;
@@ -85,21 +92,26 @@ interface Effect {
   outcome: Outcome | null;
 }
 
-/** The bake as planned and as long as it really was, and what each cause would make of it. */
+/** The bake as planned, as it was really made and as long as it really was, and what each cause would make of it. */
 class Bench {
   readonly planned: Outcome;
   readonly asBaked: Outcome;
+  /** What the slips on record show by themselves, beside the formula as written. */
+  readonly shown: Appearance;
   private readonly effects = new Map<string, Effect>();
   private readonly remedies = new Map<string, ReturnType<typeof remedyFor>>();
   private bare: Appearance | null = null;
   constructor(
+    written: Opened,
     private readonly input: Opened,
     private readonly shelf: Shelf,
     private readonly minutes: number | undefined,
   ) {
-    this.planned = bakeOf(input, shelf, undefined);
-    this.asBaked = minutes === undefined ? this.planned : bakeOf(input, shelf, minutes);
-  }
+    this.planned = bakeOf(written, shelf, undefined);
+    const out = minutes ?? (input === written ? undefined : this.planned.simulation.minutes);
+    this.asBaked = out === undefined ? this.planned : bakeOf(input, shelf, out);
+    this.shown = input === written ? {} : beyond(this.without(), this.looks(minutes === undefined ? this.planned : bakeOf(written, shelf, minutes)));
+  } // prettier-ignore
   /** A cause in this bake: what would be seen beyond what is seen without it. */
   effectOf(cause: Cause): Effect {
     const there = this.effects.get(cause.id);
@@ -129,17 +141,18 @@ class Bench {
     const minutes = isTime ? (isOther ? baked : planned * made.minutes) : baked;
     try {
       const outcome = bakeOf(made.input, this.shelf, minutes);
-      const then = appearanceOf(outcome, this.planned, this.shelf, cluesOf(made.input, outcome.analysis, this.shelf, {}));
-      return { appearance: beyond(then, isTime ? {} : this.without()), outcome };
+      return { appearance: beyond(this.looks(outcome), isTime ? {} : this.without()), outcome };
     } catch (error) {
       // A batter that is none any more shows nothing; the table's strengths stand for it.
       if (error instanceof CoreError) return null;
       throw error;
     }
   }
+  private looks(outcome: Outcome): Appearance {
+    return appearanceOf(outcome, this.planned, this.shelf, cluesOf(outcome.input, outcome.analysis, this.shelf, {}));
+  }
   private without(): Appearance {
-    const bare = cluesOf(this.input, this.asBaked.analysis, this.shelf, {});
-    this.bare ??= appearanceOf(this.asBaked, this.planned, this.shelf, bare);
+    this.bare ??= this.looks(this.asBaked);
     return this.bare;
   }
 }
@@ -148,11 +161,16 @@ class Bench {
 const known = new Map<string, Bench>();
 const KEPT = 8;
 
-function benchOf(input: Opened, shelf: Shelf, minutes: number | undefined): Bench {
-  const key = JSON.stringify([input, minutes, input.lines.map(({ ingredientId }) => shelf.get(ingredientId ?? ""))]);
+function benchOf(written: Opened, input: Opened, shelf: Shelf, minutes: number | undefined): Bench {
+  const key = JSON.stringify([
+    written,
+    input === written ? 0 : input.lines,
+    minutes,
+    input.lines.map(({ ingredientId }) => shelf.get(ingredientId ?? "")),
+  ]);
   let bench = known.get(key);
   if (!bench) {
-    bench = new Bench(input, shelf, minutes);
+    bench = new Bench(written, input, shelf, minutes);
     known.set(key, bench);
     const oldest = known.keys().next().value;
     if (known.size > KEPT && oldest !== undefined) known.delete(oldest);
@@ -160,11 +178,14 @@ function benchOf(input: Opened, shelf: Shelf, minutes: number | undefined): Benc
   return bench;
 }
 
+/** Chance that what the simulation shows in a degree is seen. */
+const shownBy = (degree = 0): number => 1 - Math.exp(-0.8 * degree);
+
 /** Chance that a cause alone brings a symptom in this bake: what the trade knows, and what the simulation shows of it here. */
 function strength(cause: Cause, effect: Effect, id: SymptomId): number {
   const known = cause.does[id] ?? 0;
   if (!effect.outcome) return known;
-  const shown = 1 - Math.exp(-0.8 * (effect.appearance[id] ?? 0));
+  const shown = shownBy(effect.appearance[id]);
   return 1 - (1 - TABLE_BESIDE * known) * (1 - 0.9 * shown);
 }
 
@@ -194,23 +215,35 @@ function measuredFor(bench: Bench, effect: Effect, measured: Measured): Reason[]
 const degreeWord = (id: SymptomId, degree: number): string =>
   degree === 0 ? "not there" : (symptomOf(id).degrees[degree - 1] ?? "");
 
-function clueReasons(cause: Cause, clues: Clues): Reason[] {
-  return cause.clues.flatMap(({ of, at, per, weight }) => {
-    const value = clues[of];
-    if (value === undefined) return [];
+/** Whether a bake has what a cause needs. */
+function isPossible({ needs }: Cause, clues: Clues, inputs: readonly Opened[], shelf: Shelf): boolean {
+  if (needs === undefined) return true;
+  if (needs === "pieces" || needs === "wetPieces" || needs === "pulses") return (clues[needs] ?? 0) > 0;
+  return inputs.some((input) => gramsIn(input, needs, shelf) > 0);
+}
+
+function clueReasons(cause: Cause, clues: Clues, kind: Kind): Reason[] {
+  const reason = (of: keyof Clues, value: number, weight: number): Reason => {
     const { name, unit, digits } = clueWords[of];
-    const told = weight * Math.tanh((value - at) / per);
-    const counted = told < 0 && DESIGN.has(of) ? DESIGN_AGAINST * told : told;
-    return [{ what: name, value: `${value.toFixed(digits)} ${unit}`.trim(), weight: counted }];
+    return { what: name, value: `${value.toFixed(digits)} ${unit}`.trim(), weight };
+  };
+  const excluded = (cause.not ?? []).flatMap(({ of, below = -Infinity, above = Infinity }) => {
+    const value = clues[of];
+    return value !== undefined && (value < below || value > above) ? [reason(of, value, EXCLUDED)] : [];
+  });
+  if (excluded.length > 0) return excluded;
+  return cause.clues.flatMap((clue) => {
+    const value = clues[clue.of];
+    return value === undefined ? [] : [reason(clue.of, value, clueWeight(clue, value, kind))];
   });
 }
 
-/** Log likelihood of what was seen, from the chance that nothing brings each symptom (the product over causes and leak). */
-function seenLikelihood(seen: ReadonlyMap<SymptomId, number>, silent: (id: SymptomId) => number): number {
+/** Log likelihood of what was seen, from the chance that nothing brings each symptom (the product over causes, slips and leak). */
+function seenLikelihood(seen: ReadonlyMap<SymptomId, number>, silent: (id: SymptomId) => number, leaks = 1): number {
   let sum = 0;
   for (const { id, leak } of symptoms) {
-    const not = (1 - leak) * silent(id);
     const degree = seen.get(id);
+    const not = (1 - Math.min(0.6, leak * leaks * (LEAK_BY_DEGREE[degree ?? 0] ?? 1))) * silent(id);
     if (degree === undefined) sum += NOT_NAMED * Math.log(not);
     else if (degree === 0) sum += LOOKED_FOR * Math.log(not);
     else sum += (degree === 1 ? SLIGHT : 1) * Math.log(1 - not);
@@ -225,20 +258,37 @@ function seenLikelihood(seen: ReadonlyMap<SymptomId, number>, silent: (id: Sympt
  */
 export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShelf): Diagnosis {
   const { measured = {}, slips = [], kitchen = {} } = asked;
-  const bench = benchOf(input, shelf, measured.minutes);
-  const clues = cluesOf(input, bench.planned.analysis, shelf, { measured, slips, kitchen });
+  const real = slips.length > 0 ? asBaked(input, slips) : input;
+  const bench = benchOf(input, real, shelf, measured.minutes);
+  const { analysis } = bench.asBaked;
+  const { kind } = analysis.given;
+  const clues = cluesOf(real, analysis, shelf, { measured, kitchen });
+  // How long it should have taken, what it should lose and when it is cut are those of the bake as planned.
+  const facts = cluesOf(input, bench.planned.analysis, shelf, { measured, kitchen });
+  for (const of of ["coreShortK", "minutesShare", "lossRatio"] as const) if (facts[of] !== undefined) clues[of] = facts[of];
   const seen = new Map(asked.seen.map(({ symptomId, degree }) => [symptomId, degree]));
-  const weighed = causes.map((cause) => {
-    const effect = bench.effectOf(cause);
-    const reasons = [...clueReasons(cause, clues), ...measuredFor(bench, effect, measured)];
-    const brings = new Map(symptoms.map(({ id }) => [id, strength(cause, effect, id)]));
-    const odds = Math.log(cause.prior) + reasons.reduce((sum, { weight }) => sum + weight, 0);
-    return { cause, reasons, brings, odds };
-  });
-  const nothing = seenLikelihood(seen, () => 1);
-  const single = weighed.map(({ brings, odds }) => odds + seenLikelihood(seen, (id) => 1 - (brings.get(id) ?? 0)));
+  const silentSlips = new Map(symptoms.map(({ id }) => [id, 1 - 0.9 * shownBy(bench.shown[id])]));
+  const unslipped = (id: SymptomId): number => silentSlips.get(id) ?? 1;
+  const weighed = causes
+    .filter((cause) => isPossible(cause, clues, [input, real], shelf))
+    .map((cause) => {
+      const effect = bench.effectOf(cause);
+      const recorded = slips.length > 0 ? recordedFor(cause, input, real, slips, shelf) : null;
+      const reasons = [
+        ...(recorded ? [{ what: "On record", ...recorded }] : []),
+        ...clueReasons(cause, clues, kind),
+        ...measuredFor(bench, effect, measured),
+      ];
+      const brings = new Map(symptoms.map(({ id }) => [id, strength(cause, effect, id)]));
+      const odds = Math.log(cause.prior) + reasons.reduce((sum, { weight }) => sum + weight, 0);
+      return { cause, reasons, brings, odds };
+    });
+  const single = weighed.map(
+    ({ brings, odds }) => odds + seenLikelihood(seen, (id) => unslipped(id) * (1 - (brings.get(id) ?? 0))),
+  );
   const states: { of: number[]; log: number }[] = [
-    { of: [], log: Math.log(UNKNOWN) + nothing },
+    { of: [], log: Math.log(SOUND) + seenLikelihood(seen, unslipped) },
+    { of: [], log: Math.log(UNKNOWN) + seenLikelihood(seen, unslipped, UNKNOWN_SHOWS) },
     ...single.map((log, k) => ({ of: [k], log })),
   ];
   // Two at a time only among those that are worth it alone: a hundredth of the best adds nothing.
@@ -248,7 +298,7 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
     for (const b of hopeful.slice(n + 1)) {
       const [x, y] = [weighed[a], weighed[b]];
       if (!x || !y || x.cause.family === y.cause.family) continue;
-      const silent = (id: SymptomId): number => (1 - (x.brings.get(id) ?? 0)) * (1 - (y.brings.get(id) ?? 0));
+      const silent = (id: SymptomId): number => unslipped(id) * (1 - (x.brings.get(id) ?? 0)) * (1 - (y.brings.get(id) ?? 0));
       states.push({ of: [a, b], log: x.odds + y.odds + seenLikelihood(seen, silent) });
     }
   const top = Math.max(...states.map(({ log }) => log));
@@ -283,7 +333,8 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
   const leading = ranked.filter(({ probability }) => probability > 0.25);
   return {
     causes: told,
-    unknown: (weights[0] ?? 0) / whole,
+    sound: (weights[0] ?? 0) / whole,
+    unknown: (weights[1] ?? 0) / whole,
     unexplained: [...seen].flatMap(([id, degree]) =>
       degree >= 2 && leading.every(({ brings }) => (brings.get(id) ?? 0) < 0.2) ? [symptomOf(id).words] : [],
     ),

@@ -1,0 +1,43 @@
+import type { Kind } from "../formula/kinds";
+import type { Cause } from "./causes";
+import type { ClueId } from "./clues";
+import table from "./data/sound.json";
+
+/** What a clue is in bakes with which nothing was wrong: normal, by kind where it is the formula's own. */
+interface Sound {
+  mean: number;
+  sd: number;
+  kinds?: Partial<Record<Kind, { mean: number; sd: number }>>;
+}
+
+/**
+ * Clues in sound bakes. Those of the formula are counted over the kitchen windows and the beginnings of all kinds (`npm run sound` makes them); what is
+ * measured or remembered has the spread of its measurement (kitchen knowledge, confidence C).
+ */
+const sound = table as unknown as Record<ClueId, Sound>;
+
+/** Nine equal slices of a normal distribution, by their middles. */
+const SLICES = [-1.593, -0.967, -0.589, -0.282, 0, 0.282, 0.589, 0.967, 1.593];
+/** How much of the table's weight a clue is given, now that it counts from what a sound bake shows. */
+const SHARE = 0.7;
+const means = new Map<string, number>();
+
+const shape = ({ at, per }: Cause["clues"][number], value: number): number => Math.tanh((value - at) / per);
+
+/** What a sound bake of a kind has of a clue. */
+export const soundClue = (of: ClueId, kind: Kind): { mean: number; sd: number } => sound[of].kinds?.[kind] ?? sound[of];
+
+/**
+ * Log of how much likelier a value is with the cause than in a sound bake of the kind: the table's curve less its mean over sound bakes, so that what
+ * every sound bake shows tells nothing.
+ */
+export function clueWeight(clue: Cause["clues"][number], value: number, kind: Kind): number {
+  const key = `${clue.of} ${clue.at} ${clue.per} ${kind}`;
+  let mean = means.get(key);
+  if (mean === undefined) {
+    const { mean: middle, sd } = soundClue(clue.of, kind);
+    mean = SLICES.reduce((sum, slice) => sum + shape(clue, middle + slice * sd), 0) / SLICES.length;
+    means.set(key, mean);
+  }
+  return SHARE * clue.weight * (shape(clue, value) - mean);
+}
