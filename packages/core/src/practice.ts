@@ -6,10 +6,12 @@ import { bareKitchen } from "./formula/bare-kitchen";
 import type { Kind } from "./formula/kinds";
 import { builtInShelf } from "./pantry/catalogue";
 import type { Shelf } from "./pantry/shelf";
+import { scaled } from "./measure/range";
 import { normalFrom, seeded } from "./random";
 import { appearanceOf, type Appearance, beyond } from "./trial/appearance";
 import { type Cause, type CauseFamily, causes } from "./trial/causes";
 import { cluesOf, type KitchenFacts } from "./trial/clues";
+import { isPossible } from "./trial/diagnose";
 import { deviated } from "./trial/deviation";
 import type { Measured } from "./trial/measured-schema";
 import { bakeOf, coreAtOut, type Outcome } from "./trial/outcome";
@@ -40,6 +42,20 @@ const MISSES = 0.12;
 /** What the table says beside the simulation comes out in so many of the cases. */
 const BESIDE = 0.6;
 const NOISE = { degree: 0.35, massG: 0.004, heightMm: 0.04, coreK: 1, ph: 0.15, severity: 0.2 };
+
+/** A bake with which nothing was wrong. */
+const NOTHING: Cause = { id: "nothing", family: "core", words: "Nothing was wrong", prior: 0, does: {}, clues: [], tell: "", source: "", confidence: "" }; // prettier-ignore
+/** How many of the formulas have pieces in them, and pulse flours. */
+const WITH_PIECES = 0.3;
+const WITH_PULSES = 0.15;
+
+/** The formula of a made-up bake: typical of its kind, some with fruit or with a pulse flour, always where the cause is of these. */
+function formulaOf(kind: Kind, { needs }: Cause, random: () => number, shelf: Shelf): Formula {
+  const [fruit, pulses] = [random() < WITH_PIECES || needs === "pieces" || needs === "wetPieces", random() < WITH_PULSES || needs === "pulses"];
+  const massG = MASS[kind] ?? 700;
+  const formula = beginKind(kind, "metric", massG, pulses ? ["gf-blend-plain", "gf-blend-plain", "chickpea-flour"] : [], shelf);
+  return fruit ? { ...formula, lines: [...formula.lines, { id: "fruit", ingredientId: "blueberries", grams: scaled({ low: 1, mid: 1, high: 1 }, Math.round(0.16 * massG)) }] } : formula;
+} // prettier-ignore
 
 /** The facts that only some causes leave behind: minutes that the batter stood, that it cooled, when it was cut. */
 function traces(
@@ -92,23 +108,24 @@ function seenOf(cause: Cause, appearance: Appearance, random: () => number, norm
 
 /**
  * A made-up bake from a seed: a typical formula, a hidden cause with a severity of its own, baked by the clock as if nothing were wrong, then
- * looked at by somebody who misses things. With `family` or `causeId` the cause is one of those. Null where that cause can do nothing to it.
+ * looked at by somebody who misses things. With `family` or `causeId` the cause is one of those, with `sound` nothing was wrong. Null where that cause can do nothing to it.
  */
 export function madeUp(
   seed: number,
-  { causeId, families, kind: wanted, shelf = builtInShelf }: { causeId?: string | undefined; families?: readonly CauseFamily[] | undefined; kind?: Kind | undefined; shelf?: Shelf | undefined } = {},
+  { causeId, families, kind: wanted, shelf = builtInShelf, sound = false }: { sound?: boolean | undefined; causeId?: string | undefined; families?: readonly CauseFamily[] | undefined; kind?: Kind | undefined; shelf?: Shelf | undefined } = {},
 ): MadeUp | null {
   const random = seeded(seed);
   const normal = normalFrom(random);
   const pick = <T>(list: readonly T[]): T | undefined => list[Math.floor(random() * list.length)];
   const kind = wanted ?? pick(practiceKinds) ?? "loaf";
-  const formula = beginKind(kind, "metric", MASS[kind] ?? 700, [], shelf);
-  const input = openFormula(formula, bareKitchen);
-  const cause = causeId !== undefined ? causes.find(({ id }) => id === causeId) : pick(families ? causes.filter(({ family }) => families.includes(family)) : causes); // prettier-ignore
+  const cause = sound ? NOTHING : causeId !== undefined ? causes.find(({ id }) => id === causeId) : pick(families ? causes.filter(({ family }) => families.includes(family)) : causes); // prettier-ignore
   if (!cause) return null;
+  const formula = formulaOf(kind, cause, random, shelf);
+  const input = openFormula(formula, bareKitchen);
   try {
     const planned = bakeOf(input, shelf);
     const severity = Math.max(0.6, 1 + NOISE.severity * normal());
+    if (!isPossible(cause, cluesOf(input, planned.analysis, shelf, {}), [input], shelf)) return null;
     const made = cause.deviation ? deviated(input, cause.deviation, shelf, planned.simulation.minutes, severity) : { input, minutes: 1 };
     if (!made) return null;
     const minutes = Math.round(planned.simulation.minutes * made.minutes);

@@ -10,9 +10,11 @@ import { RemedyView } from "./remedy";
 
 const chanceWords = (probability: number): string =>
   probability > 0.97 ? "very likely" : `${Math.round(100 * probability)} of 100`;
-/** A weight as so many pluses: each about doubles the odds. */
-const weightWords = (weight: number): string =>
-  `×${Math.exp(Math.abs(weight)) < 10 ? Math.exp(Math.abs(weight)).toFixed(1) : Math.round(Math.exp(Math.abs(weight)))}`;
+/** How strongly a sign speaks, in words: twice, five and twenty times likelier. */
+const weightWords = (weight: number): string => {
+  const size = Math.abs(weight);
+  return size > 3 ? "very strongly" : size > 1.6 ? "strongly" : size > 0.7 ? "plainly" : "a little";
+};
 
 interface CausesProps {
   diagnosis: Diagnosis;
@@ -56,6 +58,9 @@ export function Causes({ diagnosis, onTake, taking = false }: CausesProps) {
           );
         })}
       </View>
+      {diagnosis.sound > 0.5 ? (
+        <Body>{`Most likely nothing was wrong: what is told here fits a sound bake in ${Math.round(100 * diagnosis.sound)} of 100.`}</Body>
+      ) : null}
       {diagnosis.unknown > 0.2 ? <Body tone="caution">{`In ${Math.round(100 * diagnosis.unknown)} of 100 such cases it is nothing on this list.`}</Body> : null}
       {diagnosis.unexplained.length > 0 ? <Body tone="caution">{`Not explained by any of these: ${diagnosis.unexplained.join(", ").toLowerCase()}.`}</Body> : null}
     </View>

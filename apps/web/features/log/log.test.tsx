@@ -150,6 +150,7 @@ const diagnosis: Diagnosis = {
     { id: "too-much-soda", family: "lift", words: "More soda than the acids meet", probability: 0.8, for: [{ what: "Soapy", value: "plain", weight: 2 }], against: [], tell: "A pH strip.", next: "Less soda.", remedy, source: "stoichiometry", confidence: "A" },
     { id: "oven-hot", family: "oven", words: "The oven is hotter than its dial", probability: 0.1, for: [], against: [], tell: "A thermometer.", experiment: "oven-thermometer", next: "Cooler.", source: "kitchen rule", confidence: "C" },
   ],
+  sound: 0.02,
   unknown: 0.3,
   unexplained: ["Tunnels"],
 }; // prettier-ignore
@@ -160,7 +161,7 @@ test("causes stand with their evidence and what tells them apart; the remedy bec
   show(<TrialScreen id="raw" />);
   await screen.findByText("More soda than the acids meet");
   screen.getByText("Soapy: plain");
-  screen.getByText("×7.4");
+  screen.getByText("strongly");
   screen.getByText("To tell it from “the oven is hotter than its dial”: A pH strip.");
   screen.getByText("In 30 of 100 such cases it is nothing on this list.");
   screen.getByText("Not explained by any of these: tunnels.");

@@ -50,7 +50,11 @@ export type Learnt = z.infer<typeof learntSchema>;
 /** What is thought before: an oven is off by 12 K either way, a cup by a tenth, powder loses 0 to 9 % a month (one standard deviation or ends). */
 const PRIOR = { ovenK: 12, cup: 0.1, minutes: 0.1, decayMost: 0.16 };
 /** How well one bake tells: core, loss and height against the simulation, one cup against the next. */
-const SIGMA = { coreK: 3.5, lossPoints: 1.6, height: 0.13, cup: 0.05, minutes: 0.08 };
+const SIGMA = { coreK: 3.5, lossPoints: 1.6, height: 0.13, cup: 0.05, minutes: 0.08, ovenK: 4 };
+/** How far model, probe, scale and thermometer are off in all bakes of a kitchen together: more bakes do not make that smaller. */
+const SHARED = { coreK: 2.5, lossPoints: 1.3, ovenK: 3 };
+/** From this width of its range on an oven is not known well enough to be asked no more, K. */
+const UNSURE_K = 12;
 /** The model itself is off by so much in height, the same for a whole kitchen. */
 const HEIGHT_OFF = [-0.2, -0.1, 0, 0.1, 0.2];
 const HEIGHT_OFF_SIGMA = 0.1;
@@ -90,6 +94,16 @@ function through(xs: readonly number[], ys: readonly number[], x: number): numbe
 }
 
 const normal = (observed: number, predicted: number, sigma: number): number => -0.5 * ((observed - predicted) / sigma) ** 2;
+
+/**
+ * Log likelihood of residuals that have an error of their own (`sigma`) and one that all share (`shared`), which is summed over: normal with covariance
+ * σ² I + τ² 11ᵀ, by the formula of Sherman and Morrison.
+ */
+export function sharedNormal(residuals: readonly number[], sigma: number, shared: number): number {
+  const sum = residuals.reduce((all, one) => all + one, 0);
+  const squares = residuals.reduce((all, one) => all + one * one, 0);
+  return -0.5 * (squares - (sum * sum * shared ** 2) / (sigma ** 2 + residuals.length * shared ** 2)) / sigma ** 2; // prettier-ignore
+}
 
 /** Logs are read again and again as they grow; what was baked for a trial is kept, the oldest let go. */
 const baked = new Map<string, number[]>();
@@ -133,19 +147,28 @@ function ovenOf(trials: readonly Logged[], shelf: Shelf, id: string, mode: strin
   });
   const points: Point[] = [];
   for (let at = -40; at <= 40; at += 1) {
-    let log = normal(at, 0, PRIOR.ovenK);
+    const off = { core: [] as number[], loss: [] as number[], read: [] as number[] };
     for (const { trial, core, loss } of curves) {
-      const { coreC } = trial.measured;
+      const { coreC, ovenC } = trial.measured;
       const lost = lossOf(trial.measured);
-      if (coreC !== undefined) log += normal(coreC, through(OVENS_K, core, at), SIGMA.coreK);
-      if (lost !== null) log += normal(lost, through(OVENS_K, loss, at), SIGMA.lossPoints);
+      if (coreC !== undefined) off.core.push(coreC - through(OVENS_K, core, at));
+      if (lost !== null) off.loss.push(lost - through(OVENS_K, loss, at));
+      if (ovenC !== undefined && trial.input.oven)
+        off.read.push(ovenC - trial.input.oven.celsius - (trial.input.oven.biasK ?? 0) - at);
     }
+    const log =
+      normal(at, 0, PRIOR.ovenK) +
+      sharedNormal(off.core, SIGMA.coreK, SHARED.coreK) +
+      sharedNormal(off.loss, SIGMA.lossPoints, SHARED.lossPoints) +
+      sharedNormal(off.read, SIGMA.ovenK, SHARED.ovenK);
     points.push({ at, log });
   }
   const value = rangeOf(points);
   const off = Math.round(Math.abs(value.mid));
   const sure = value.low > 2 || value.high < -2;
-  const words = `Your oven seems ${off} °C ${value.mid >= 0 ? "hotter" : "cooler"} than thought, between ${signed(value.low)} and ${signed(value.high)}, from ${usable.length} bakes${sure ? "" : "; it may well be true"}.`;
+  const read = usable.some(({ measured }) => measured.ovenC !== undefined);
+  const ask = !read && value.high - value.low > UNSURE_K ? " A thermometer on the rack for twenty minutes would tell it best." : "";
+  const words = `Your oven seems ${off} °C ${value.mid >= 0 ? "hotter" : "cooler"} than thought, between ${signed(value.low)} and ${signed(value.high)}, from ${usable.length} bakes${sure ? "" : "; it may well be true"}.${ask}`;
   return {
     id: `oven:${id}:${mode}`,
     kind: "oven",

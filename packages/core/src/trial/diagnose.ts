@@ -15,7 +15,7 @@ import { lossOf, middleOf } from "./measured";
 import type { Measured } from "./measured-schema";
 import { bakeOf, coreAtOut, type Outcome } from "./outcome";
 import { faultRemedySchema, remedyFor } from "./remedy";
-import { clueWeight } from "./sound";
+import { clueWeight, soundClue } from "./sound";
 import { symptomOf, symptoms, type SymptomId } from "./symptoms";
 import type { Seen } from "./symptoms-schema";
 
@@ -70,7 +70,7 @@ const SLIGHT = 0.6;
 /** The table's own strengths where the simulation shows the cause in this bake. */
 const TABLE_BESIDE = 0.55;
 /** How often nothing was wrong, beside how often something was (the priors of the causes, about one together); kitchen knowledge, confidence C. */
-const SOUND = 6;
+const SOUND = 2;
 /** How often it was something that is not on the list, and how much oftener than by itself a symptom comes then. */
 const UNKNOWN = 0.06;
 const UNKNOWN_SHOWS = 3;
@@ -81,10 +81,14 @@ const EXCLUDED = -6;
 /** How well things are measured and predicted together, one standard deviation. */
 const SIGMA = { height: 0.12, coreK: 3, lossPoints: 1.6, ph: 0.4, density: 0.06 };
 const MOST_SAID = 3;
-/** Causes likelier than this are told, and no more than so many. */
+/** Causes likelier than this are told, and no more than so many; where something was seen, three at least. */
 const LEAST_TOLD = 0.02;
+const LEAST_MANY = 3;
 const MOST_TOLD = 8;
 const REMEDIES_FOR = 4;
+/** A complaint that the simulation shows in a lesser degree is not its to judge; one that a remedy leaves more of than this share is not mended. */
+const LEAST_SHOWN = 0.8;
+const MENDED = 0.9;
 
 /** What a cause does to this very bake. */
 interface Effect {
@@ -128,6 +132,22 @@ class Bench {
     const found = remedyFor(cause, this.input, this.planned, this.shelf, bake);
     this.remedies.set(key, found);
     return found;
+  }
+  /** Whether a changed formula, with the same thing gone wrong in it, shows less of what was complained of. What the simulation does not show is the table's word. */
+  mends(cause: Cause, after: Opened, complaints: readonly SymptomId[]): boolean {
+    const shown = (of: Appearance): number => complaints.reduce((sum, id) => sum + (of[id] ?? 0), 0);
+    const before = shown(this.effectOf(cause).appearance);
+    // Of what is left out altogether nothing can be changed but that.
+    if (!cause.deviation || cause.deviation.by === 0 || before < LEAST_SHOWN) return true;
+    const key = `mended ${cause.id}`;
+    let then = this.effects.get(key);
+    if (!then) {
+      const made = deviated(after, cause.deviation, this.shelf, this.planned.simulation.minutes);
+      const outcome = made && bakeOf(made.input, this.shelf);
+      then = { appearance: outcome ? beyond(this.looks(outcome), this.without()) : {}, outcome };
+      this.effects.set(key, then);
+    }
+    return shown(then.appearance) < MENDED * before;
   }
   private computed({ deviation }: Cause): Effect | null {
     if (!deviation) return null;
@@ -189,7 +209,9 @@ function strength(cause: Cause, effect: Effect, id: SymptomId): number {
   return 1 - (1 - TABLE_BESIDE * known) * (1 - 0.9 * shown);
 }
 
-const gauss = (observed: number, predicted: number, sigma: number): number => -0.5 * ((observed - predicted) / sigma) ** 2;
+/** Log of Student's distribution with four degrees of freedom, without its constant: what lies far from every prediction tells little between them. */
+const student = (observed: number, predicted: number, sigma: number): number =>
+  -2.5 * Math.log(1 + ((observed - predicted) / sigma) ** 2 / 4);
 
 /** What was measured, under a cause beside without it: log likelihoods by quantity. */
 function measuredFor(bench: Bench, effect: Effect, measured: Measured): Reason[] {
@@ -198,7 +220,7 @@ function measuredFor(bench: Bench, effect: Effect, measured: Measured): Reason[]
   const out: Reason[] = [];
   const tell = (what: string, observed: number, unit: string, of: (outcome: Outcome) => number, sigma: number, digits = 0): void => {
     const [then, before] = [of(here), of(without)];
-    const weight = Math.max(-3, Math.min(3, gauss(observed, then, sigma) - gauss(observed, before, sigma)));
+    const weight = Math.max(-3, Math.min(3, student(observed, then, sigma) - student(observed, before, sigma)));
     if (Math.abs(weight) > 0.1)
       out.push({ what, value: `${observed.toFixed(digits)} ${unit}; ${then.toFixed(digits)} with it, ${before.toFixed(digits)} without`.replace("  ", " "), weight });
   };
@@ -216,7 +238,7 @@ const degreeWord = (id: SymptomId, degree: number): string =>
   degree === 0 ? "not there" : (symptomOf(id).degrees[degree - 1] ?? "");
 
 /** Whether a bake has what a cause needs. */
-function isPossible({ needs }: Cause, clues: Clues, inputs: readonly Opened[], shelf: Shelf): boolean {
+export function isPossible({ needs }: Cause, clues: Clues, inputs: readonly Opened[], shelf: Shelf): boolean {
   if (needs === undefined) return true;
   if (needs === "pieces" || needs === "wetPieces" || needs === "pulses") return (clues[needs] ?? 0) > 0;
   return inputs.some((input) => gramsIn(input, needs, shelf) > 0);
@@ -225,8 +247,9 @@ function isPossible({ needs }: Cause, clues: Clues, inputs: readonly Opened[], s
 function clueReasons(cause: Cause, clues: Clues, kind: Kind): Reason[] {
   const reason = (of: keyof Clues, value: number, weight: number): Reason => {
     const { name, unit, digits } = clueWords[of];
-    return { what: name, value: `${value.toFixed(digits)} ${unit}`.trim(), weight };
-  };
+    const { mean } = soundClue(of, kind);
+    return { what: name, value: `${value.toFixed(digits)} ${unit}`.trim() + `; ${mean.toFixed(digits)} in a sound bake`, weight };
+  }; // prettier-ignore
   const excluded = (cause.not ?? []).flatMap(({ of, below = -Infinity, above = Infinity }) => {
     const value = clues[of];
     return value !== undefined && (value < below || value > above) ? [reason(of, value, EXCLUDED)] : [];
@@ -265,8 +288,9 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
   const clues = cluesOf(real, analysis, shelf, { measured, kitchen });
   // How long it should have taken, what it should lose and when it is cut are those of the bake as planned.
   const facts = cluesOf(input, bench.planned.analysis, shelf, { measured, kitchen });
-  for (const of of ["coreShortK", "minutesShare", "lossRatio"] as const) if (facts[of] !== undefined) clues[of] = facts[of];
+  for (const fact of ["coreShortK", "minutesShare", "lossRatio"] as const) if (facts[fact] !== undefined) clues[fact] = facts[fact];
   const seen = new Map(asked.seen.map(({ symptomId, degree }) => [symptomId, degree]));
+  const complaints = asked.seen.flatMap(({ symptomId, degree }) => (degree > 0 ? [symptomId] : []));
   const silentSlips = new Map(symptoms.map(({ id }) => [id, 1 - 0.9 * shownBy(bench.shown[id])]));
   const unslipped = (id: SymptomId): number => silentSlips.get(id) ?? 1;
   const weighed = causes
@@ -310,7 +334,7 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
   const ranked = weighed
     .map((one, k) => ({ ...one, probability: chance[k] ?? 0 }))
     .sort((a, b) => b.probability - a.probability)
-    .filter(({ probability }, k) => k < MOST_TOLD && (probability >= LEAST_TOLD || k === 0));
+    .filter(({ probability }, k) => k < MOST_TOLD && (probability >= LEAST_TOLD || k < (complaints.length > 0 ? LEAST_MANY : 1)));
   const told = ranked.map(({ cause, reasons, brings, probability }, k) => {
     const all = [
       ...reasons,
@@ -323,7 +347,9 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
     ];
     const heaviest = (sign: 1 | -1): Reason[] =>
       all.filter(({ weight }) => sign * weight > 0.15).sort((a, b) => sign * (b.weight - a.weight)).slice(0, MOST_SAID + 1);
-    const { words: next, remedy } = bench.remedyOf(cause, k < REMEDIES_FOR);
+    const offered = bench.remedyOf(cause, k < REMEDIES_FOR);
+    const isMended = k >= REMEDIES_FOR || !offered.input || bench.mends(cause, offered.input, complaints);
+    const { words: next, remedy } = isMended ? offered : { words: cause.tell, remedy: undefined };
     return {
       id: cause.id, family: cause.family, words: cause.words, probability, for: heaviest(1), against: heaviest(-1), tell: cause.tell,
       ...(cause.experiment === undefined ? {} : { experiment: cause.experiment }),

@@ -1,4 +1,4 @@
-import type { BakeRecord } from "../live/events-schema";
+import type { BakeRecord, Slip } from "../live/events-schema";
 import { type BakeState, toWeigh } from "../live/fold";
 import type { Measured } from "./measured-schema";
 import type { Trial } from "./trial";
@@ -15,6 +15,27 @@ function massIn(record: BakeRecord, state: BakeState): number | undefined {
     ? Math.round(weighed.reduce((sum, grams) => sum + grams, 0))
     : undefined;
 }
+
+/** Off by less than this, share and g, is what scales and hands do. */
+const OFF = { share: 0.15, grams: 1 };
+
+/** What went in otherwise than the formula says: what was called a slip, what a remedy changed after it, and what the scale showed without a word. */
+function slipsOf(record: BakeRecord, state: BakeState): Slip[] {
+  const wanted = new Map<string, number>();
+  for (const { ingredientId, grams } of toWeigh(record, null)) wanted.set(ingredientId, (wanted.get(ingredientId) ?? 0) + grams);
+  const told = new Map<string, Slip>(state.slips.map(({ slip }) => [slip.ingredientId, slip]));
+  const amount = (ingredientId: string, grams: number): void => void told.set(ingredientId, { what: "amount", ingredientId, grams });
+  const isOff = (grams: number, of: number): boolean => Math.abs(grams - of) > OFF.grams && Math.abs(grams - of) > OFF.share * of;
+  for (const { ingredientId, grams } of state.lines ?? []) if (told.has(ingredientId) || isOff(grams, wanted.get(ingredientId) ?? 0)) amount(ingredientId, grams);
+  const scale = new Map<string, { wanted: number; weighed: number; whole: boolean }>();
+  for (const { id, ingredientId, grams } of toWeigh(record, state.lines)) {
+    const sum = scale.get(ingredientId) ?? { wanted: 0, weighed: 0, whole: true };
+    const weighed = state.weighed[id]?.grams;
+    scale.set(ingredientId, { wanted: sum.wanted + grams, weighed: sum.weighed + (weighed ?? 0), whole: sum.whole && weighed !== undefined });
+  }
+  for (const [ingredientId, sum] of scale) if (sum.whole && isOff(sum.weighed, sum.wanted) && !told.has(ingredientId)) amount(ingredientId, sum.weighed);
+  return [...told.values()];
+} // prettier-ignore
 
 /** A trial as the counter's record has it: everything that was measured on the way stands in it already, to be judged. `at` in ISO 8601. */
 export function trialFromBake(record: BakeRecord, state: BakeState, bakeId: string, at: string): Trial {
@@ -49,7 +70,7 @@ export function trialFromBake(record: BakeRecord, state: BakeState, bakeId: stri
     measured: Object.fromEntries(Object.entries(measured).filter(([, value]) => value !== undefined)) as Measured,
     seen: [],
     scores: {},
-    slips: state.slips.map(({ slip }) => slip),
+    slips: slipsOf(record, state),
     notes: [...state.notes.map(({ text }) => text), state.judged?.notes ?? ""].filter((text) => text !== "").join("\n"),
     photos: [],
     tags: [],

@@ -5,7 +5,7 @@ import { normalFrom, seeded } from "../random";
 import { hotterBy } from "../bake/start";
 import { ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
-import { calibrate, type Logged } from "./calibrate";
+import { calibrate, type Logged, sharedNormal } from "./calibrate";
 import { correctedAt, measureCutFace, type Picture, readCutFace } from "./cut-face";
 import { madeSlice } from "./made-slice";
 import { coreAtOut } from "./outcome";
@@ -24,6 +24,17 @@ describe("calibration", () => {
       return { input, ovenId: "deck", measured: { minutes, coreC: coreAtOut(run) + normal(), massInG: 800, massOutG: 800 * (1 - run.loss.oven / 100) } };
     });
   }; // prettier-ignore
+  test("errors that all bakes share: three residuals by hand, with the covariance matrix written out", () => {
+    // σ² = 4, τ² = 9: diagonal 13, else 9. Its inverse is (I − 9/(4 + 27) 11ᵀ)/4; r = (1, 2, 3) gives (14 − 36 · 9/31)/4.
+    expect(sharedNormal([1, 2, 3], 2, 3)).toBeCloseTo(-0.5 * ((14 - (36 * 9) / 31) / 4), 10);
+    expect(sharedNormal([1, 2, 3], 2, 0)).toBeCloseTo(-0.5 * (14 / 4), 10);
+  });
+  test("a probe that reads 3 K low in two dozen bakes does not make the oven surely cold", () => {
+    const low = log(0, 24).map((one) => ({ ...one, measured: { ...one.measured, coreC: (one.measured.coreC ?? 96) - 3 } }));
+    const [oven] = calibrate(low);
+    expect(oven?.value.high).toBeGreaterThan(-4);
+    expect((oven?.value.high ?? 0) - (oven?.value.low ?? 0)).toBeGreaterThan(4);
+  });
   test("finds a hidden oven, and its range narrows with every bake", () => {
     const of = (trials: Logged[]) => calibrate(trials).find(({ kind }) => kind === "oven");
     const [few, many] = [of(log(14, 2)), of(log(14, 8))];

@@ -111,6 +111,22 @@ describe("a trial from the counter's record", () => {
     expect(trial.slips).toEqual([{ what: "amount", ingredientId: "salt", grams: 9 }]);
     expect(trialSchema.safeParse(trial).error?.issues ?? []).toEqual([]);
   });
+  test("tells what the scale showed of another amount, and what is in the bowl after a remedy in place of the slip", () => {
+    const [soda] = weighed.filter((event) => event.kind === "weighed" && event.lineId.endsWith(":powder-aluminium-free"));
+    if (soda?.kind !== "weighed") throw new Error("the muffins have no powder to weigh");
+    const heavy = weighed.map((event) => (event === soda ? { ...soda, grams: 2 * soda.grams } : event));
+    const slips = (events: BakeEvent[]) => trialFromBake(record, foldBake(record, events), "b", at(80)).slips;
+    expect(slips([...heavy, ...rest])).toEqual([
+      { what: "amount", ingredientId: "salt", grams: 9 },
+      { what: "amount", ingredientId: "powder-aluminium-free", grams: 2 * soda.grams },
+    ]);
+    const lines = formula.lines.map(({ ingredientId = "", grams }) => ({ ingredientId, grams: ingredientId === "salt" ? 9 : 2 * (grams?.mid ?? 0) })); // prettier-ignore
+    const mended = slips([...rest, { id: "r", at: at(3), kind: "remedy", remedyId: "more", words: "twice the rest", lines }]);
+    expect(mended?.find(({ ingredientId }) => ingredientId === "egg")).toMatchObject({ what: "amount" });
+    // A gram more of a gum is within what a scale and a hand do.
+    const moved = lines.filter(({ ingredientId, grams }) => ingredientId === "salt" || grams / 2 > 1);
+    expect(mended?.length).toBe(moved.length);
+  });
   test("has no mass where a part of it never stood on the scale: a loss from half of a batter would be nonsense", () => {
     const trial = trialFromBake(record, foldBake(record, [...weighed.slice(1), ...rest]), "b", at(80));
     expect(trial.measured.massInG).toBeUndefined();

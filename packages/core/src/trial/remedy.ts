@@ -241,7 +241,7 @@ export function forScale(input: Opened, before: Opened): Opened {
  * What to change for a cause: in words, and as a version that is analysed again and, with `bake`, baked again. It is not offered where this formula
  * has nothing to change, or where the change would bring a fault that was not there.
  */
-export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: Shelf, bake: boolean): { words: string; remedy?: FaultRemedy } {
+export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: Shelf, bake: boolean): { words: string; remedy?: FaultRemedy; input?: Opened } {
   const aim = cause.remedy?.aim ?? "";
   const way = lines(aim, planned, shelf) ?? setting(aim, planned);
   const words = nextWords[aim];
@@ -264,6 +264,7 @@ export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: 
     if (changes.length === 0 && Object.keys(set).length === 0) return { words: words ?? cause.tell };
     return {
       words: words ?? `${way.title}${listed === "" ? "" : `: ${listed}`}.`,
+      input: after,
       remedy: {
         title: way.title,
         why: `Against: ${cause.words.toLowerCase()}. One thing is changed, everything else stays.`,

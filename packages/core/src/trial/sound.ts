@@ -16,8 +16,10 @@ interface Sound {
  */
 const sound = table as unknown as Record<ClueId, Sound>;
 
-/** Nine equal slices of a normal distribution, by their middles. */
-const SLICES = [-1.593, -0.967, -0.589, -0.282, 0, 0.282, 0.589, 0.967, 1.593];
+/** A normal distribution by places, in standard deviations, and their weights. */
+const PLACES = Array.from({ length: 25 }, (_, k) => (k - 12) / 4);
+const WEIGHTS = PLACES.map((z) => Math.exp(-0.5 * z * z));
+const WHOLE = WEIGHTS.reduce((sum, one) => sum + one, 0);
 /** How much of the table's weight a clue is given, now that it counts from what a sound bake shows. */
 const SHARE = 0.7;
 const means = new Map<string, number>();
@@ -26,6 +28,9 @@ const shape = ({ at, per }: Cause["clues"][number], value: number): number => Ma
 
 /** What a sound bake of a kind has of a clue. */
 export const soundClue = (of: ClueId, kind: Kind): { mean: number; sd: number } => sound[of].kinds?.[kind] ?? sound[of];
+
+/** Whether a clue is counted from formulas, not from what is measured or how a kitchen is. */
+export const isOfFormula = (of: ClueId): boolean => sound[of].kinds !== undefined;
 
 /**
  * Log of how much likelier a value is with the cause than in a sound bake of the kind: the table's curve less its mean over sound bakes, so that what
@@ -36,7 +41,7 @@ export function clueWeight(clue: Cause["clues"][number], value: number, kind: Ki
   let mean = means.get(key);
   if (mean === undefined) {
     const { mean: middle, sd } = soundClue(clue.of, kind);
-    mean = SLICES.reduce((sum, slice) => sum + shape(clue, middle + slice * sd), 0) / SLICES.length;
+    mean = PLACES.reduce((sum, z, k) => sum + (WEIGHTS[k] ?? 0) * shape(clue, middle + z * sd), 0) / WHOLE;
     means.set(key, mean);
   }
   return SHARE * clue.weight * (shape(clue, value) - mean);
