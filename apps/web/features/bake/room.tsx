@@ -39,6 +39,7 @@ type DoneWhen = NonNullable<Formula["process"]["doneWhen"]>;
 const doneChoices: { value: DoneWhen | ""; label: string }[] = [
   { value: "", label: "As its kind" },
   { value: "inside", label: "Set inside" },
+  { value: "crust", label: "A light, dry crust" },
   { value: "top", label: "Top golden" },
   { value: "rim", label: "Rim and top golden" },
   { value: "edge", label: "Edge golden" },

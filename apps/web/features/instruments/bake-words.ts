@@ -59,6 +59,7 @@ export function bakeSentence(simulation: Simulation): string {
 
 const goldenWhere: Record<Simulation["judged"], string> = {
   inside: "Golden on top",
+  crust: "A light, dry crust",
   top: "Golden on top",
   rim: "Rim and top golden",
   edge: "Its edge golden",

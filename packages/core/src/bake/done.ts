@@ -26,10 +26,10 @@ export interface Marks {
 
 export const noMarks = (): Marks => ({ coreS: null, goldenS: null, dryS: null, skewerS: null, springsS: null, edgeS: null });
 
-/** What is enough elsewhere, as a share of golden: on both faces of a flatbread, on top of a drop whose edge is golden. */
-const ENOUGH = { faces: 0.2, drop: 0.2 };
-/** Water per dry matter at which a thin thing snaps (about 4 % moisture); confidence C. */
-const SNAPS_AT = 0.04;
+/** What is enough elsewhere, as a share of golden: on both faces of a flatbread, on top of a drop whose edge is golden, on the light crust of a bar. */
+const ENOUGH = { faces: 0.2, drop: 0.2, crust: 0.4 };
+/** Water per dry matter at which the wettest of a thin thing snaps (about 3 % moisture); confidence C. */
+const SNAPS_AT = 0.03;
 /** A surface is dry when its outermost cell holds no more than this share of its first water. */
 const DRY_TOP = 0.3;
 const CLEAN = { set: 0.9, water: 1.12, from: 0.25, to: 0.85 };
@@ -37,13 +37,19 @@ const SPRINGS = 0.9;
 /** The edge draws away when the outermost column has set and has lost so much of its water. */
 const DRAWN = { set: 0.97, water: 0.96 };
 /** How much water, as a share of the whole, it may lose while it waits for colour, by its depth, m; and how long, times the time to the core. */
-const PATIENCE = { thinM: 0.016, thin: 0.3, thick: 0.17, longest: 4 };
+const PATIENCE = { thinM: 0.01, thickM: 0.022, thin: 0.3, thick: 0.17, longest: 4 };
+const patienceAt = (depthM: number): number => {
+  const { thinM, thickM, thin, thick } = PATIENCE;
+  return thick + (thin - thick) * Math.min(1, Math.max(0, (thickM - depthM) / (thickM - thinM)));
+};
 
 /** How far it is on the way to the colour that its kind waits for: 1 and more when it is there. */
 export function coloured(by: JudgedBy, { top, base, rim }: Brown): number {
   switch (by) {
     case "rim":
       return Math.min(rim, top) / GOLDEN;
+    case "crust":
+      return Math.min(rim, top / ENOUGH.crust) / GOLDEN;
     case "edge":
       return Math.min(rim, top / ENOUGH.drop) / GOLDEN;
     case "faces":
@@ -53,24 +59,60 @@ export function coloured(by: JudgedBy, { top, base, rim }: Brown): number {
   }
 }
 
+/**
+ * The last kelvins come slowly, and no baker waits for them beside a crumb that has set: a middle is done so much under its target, K, the more the
+ * longer it has been set, as a share of that time. 93 to 99 °C is the range that kitchens give for one and the same crumb.
+ */
+const ALLOWED = { kelvin: 2.5, past: 0.25 };
+export const allowance = ({ setS }: Progress, second: number): number =>
+  setS === null ? 0 : ALLOWED.kelvin * Math.min(1, Math.max(0, (second / setS - 1) / ALLOWED.past));
+
 export const waitsForColour = (by: JudgedBy): boolean => by !== "inside" && by !== "snaps";
 
 /** Whether it may not wait for its colour any longer: it would dry out. */
 export const outOfPatience = (second: number, coreS: number, lossShare: number, depthM: number): boolean =>
-  second > PATIENCE.longest * coreS || lossShare > (depthM < PATIENCE.thinM ? PATIENCE.thin : PATIENCE.thick);
+  second > PATIENCE.longest * coreS || lossShare > patienceAt(depthM);
 
-/** Whether a skewer from the middle comes out clean: everything there has set, and nothing is over-wet. */
-function comesClean({ section }: Run): boolean {
-  const { layers, columns, set, water, dry, perDry, batter, outer, inner, bottom, height } = section;
+/** Slices of the middle that a skewer passes: what is thinner than one of them leaves nothing on it, on any grid. */
+const SLICES = 6;
+const sliced = {
+  water: new Float64Array(SLICES),
+  first: new Float64Array(SLICES),
+  set: new Float64Array(SLICES),
+  dry: new Float64Array(SLICES),
+};
+
+/** What a skewer passes in the middle, slice by slice: how much of the least set has set, and whether any is over-wet. */
+function probed({ section }: Run): { set: number; wet: boolean } {
+  const { layers, columns, set, water, dry, perDry, batter, outer, inner, bottom, thickness, height } = section;
+  for (const sums of Object.values(sliced)) sums.fill(0);
   for (let j = 0; j < columns; j++) {
-    if ((inner[j]! + outer[j]!) / 2 > outer[columns - 1]! / 3) break;
+    if (j > 0 && (inner[j]! + outer[j]!) / 2 > outer[columns - 1]! / 3) break;
+    const from = CLEAN.from * height[j]!;
+    const slice = ((CLEAN.to - CLEAN.from) * height[j]!) / SLICES;
     for (let i = 0; i < layers; i++) {
       const cell = j * layers + i;
-      if (batter[cell] === 0 || bottom[cell]! < CLEAN.from * height[j]! || bottom[cell]! > CLEAN.to * height[j]!) continue;
-      if (set[cell]! < CLEAN.set || water[cell]! > CLEAN.water * dry[cell]! * perDry.water[cell]!) return false;
+      if (batter[cell] === 0) continue;
+      const low = bottom[cell]! - from;
+      const high = low + thickness[cell]!;
+      for (let k = Math.max(0, Math.floor(low / slice)); k < SLICES && k * slice < high; k++) {
+        const share = (Math.min(high, (k + 1) * slice) - Math.max(low, k * slice)) / thickness[cell]!;
+        if (share <= 0) continue;
+        sliced.water[k]! += share * water[cell]!;
+        sliced.first[k]! += share * dry[cell]! * perDry.water[cell]!;
+        sliced.set[k]! += share * set[cell]! * dry[cell]!;
+        sliced.dry[k]! += share * dry[cell]!;
+      }
     }
   }
-  return true;
+  let least = 1;
+  let wet = false;
+  for (let k = 0; k < SLICES; k++) {
+    if (sliced.dry[k]! <= 0) continue;
+    least = Math.min(least, sliced.set[k]! / sliced.dry[k]!);
+    if (sliced.water[k]! > CLEAN.water * sliced.first[k]!) wet = true;
+  }
+  return { set: least, wet };
 }
 
 function upperSet({ section }: Run): number {
@@ -103,16 +145,12 @@ function hasDrawnAway({ section }: Run): boolean {
   return held >= DRAWN.set * all && wet <= DRAWN.water * first;
 }
 
-/** The same for what must snap and dries as a whole. */
+/** The same for what must snap: where it is wettest it bends while the rest is dry. */
 function dried({ section }: Run): number {
   const { cells, water, dry } = section;
-  let wet = 0;
-  let all = 0;
-  for (let cell = 0; cell < cells; cell++) {
-    wet += water[cell]!;
-    all += dry[cell]!;
-  }
-  return (SNAPS_AT * all) / Math.max(wet, 1e-12);
+  let most = 0;
+  for (let cell = 0; cell < cells; cell++) most = Math.max(most, water[cell]! / dry[cell]!);
+  return SNAPS_AT / Math.max(most, 1e-12);
 }
 
 function hasDryTop({ section, topC }: Run): boolean {
@@ -121,13 +159,16 @@ function hasDryTop({ section, topC }: Run): boolean {
   return water[top]! <= DRY_TOP * dry[top]! * perDry.water[top]! && topC[0]! >= CRUST_C;
 }
 
-/** How far colour and dryness had come a step before: a sign is there between two steps, not at the end of one. */
+/** How far colour, dryness and the setting of the middle had come a step before: a sign is there between two steps, not at the end of one. */
 export interface Progress {
   colour: number;
   dryness: number;
+  set: number;
+  /** s when the whole middle had set, wet or not. */
+  setS: number | null;
 }
 
-export const noProgress = (): Progress => ({ colour: 0, dryness: 0 });
+export const noProgress = (): Progress => ({ colour: 0, dryness: 0, set: 0, setS: null });
 
 /** s at which what stands at `now` after this step was at 1; null where it is not yet. */
 const since = (second: number, dt: number, before: number, now: number): number | null =>
@@ -153,6 +194,11 @@ export function mark(
     progress.dryness = dryness;
   } else if (marks.dryS === null && hasDryTop(run)) marks.dryS = second;
   if (marks.springsS === null && upperSet(run) >= SPRINGS) marks.springsS = second;
-  if (marks.skewerS === null && meanSet(run.section) >= SPRINGS && comesClean(run)) marks.skewerS = second;
+  if (marks.skewerS === null && meanSet(run.section) >= SPRINGS) {
+    const { set, wet } = probed(run);
+    progress.setS ??= since(second, dt, progress.set / CLEAN.set, set / CLEAN.set);
+    progress.set = set;
+    if (progress.setS !== null && !wet) marks.skewerS = second;
+  }
   if (slips && marks.edgeS === null && marks.springsS !== null && hasDrawnAway(run)) marks.edgeS = second;
 }

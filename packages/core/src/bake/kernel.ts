@@ -63,7 +63,7 @@ export function prepare(start: Start, grid: Grid, model: Model = standardModel):
   const run: Run = {
     section,
     model,
-    pan: panOf(vessel, model),
+    pan: panOf(vessel, start.stiffness, model),
     around: aroundKitchen(start.kitchenC, model),
     pressurePa: pressure,
     boilingC: boilingC(pressure),

@@ -142,7 +142,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "fidelity" | "done" | 
       frames: trace.frames.map((frame) => frameOf(frame, start.shape.rim <= 0)),
     },
     reached: doneS !== null,
-    targetC: rounded(start.targetC, 1),
+    targetC: rounded(trace.insideC, 1),
     minutes: rounded(outS / 60, 2),
     turnAtMinutes: trace.turnedS !== null ? rounded(trace.turnedS / 60, 1) : carries ? Math.ceil(carries.second / 60) : null,
     depthMm: mm(depthAtStart(start)),

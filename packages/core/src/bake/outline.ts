@@ -139,6 +139,8 @@ function loose(vessel: Vessel, massG: number, batterMl: number, yieldPa: number)
 
 /** Set close, neighbours cover so much of a side: all of it in the middle of a sheet, less at its rim, where a third of all sides stand. */
 const COVERED = 0.8;
+/** Discs meet at points, and only where they have grown does one cover the other. */
+const DISCS_COVERED = 0.5;
 
 /** Perimeter of a wedge of an eighth over that of a circle of its area, and length over width of a log. */
 const WEDGE_SIDES = 1.25;
@@ -157,7 +159,8 @@ export function pieceOf(vessel: Vessel, volume: number, density: number, yieldPa
   const upright = Math.max(resting, standsUpright(yieldPa, density));
   const high = vessel.touching || kind === "griddle" ? said : Math.min(said, upright);
   const profile = form === "drop" ? ("heap" as const) : form === "ball" ? ("dome" as const) : undefined;
-  const free = vessel.touching === true ? { spread: 0, covered: COVERED } : { spread: SPREAD, covered: 0 };
+  const free =
+    vessel.touching === true ? { spread: 0, covered: form === "disc" ? DISCS_COVERED : COVERED } : { spread: SPREAD, covered: 0 };
   if (form === "log") {
     // A flattened half round: its section is π/4 of width times height.
     const width = Math.sqrt(volume / (LOG_LENGTHS * high * (Math.PI / 4)));

@@ -3,7 +3,8 @@ import { yieldStressPa } from "../body/consistency";
 import type { Weighed } from "../formula/component-mass";
 import type { Process } from "../formula/process-schema";
 import { type Item, massOf, totalOf } from "../formula/resolve";
-import { airShare, type Gas, HANDLING_S } from "../lift/gas";
+import { airIn } from "../lift/air";
+import { type Gas, HANDLING_S } from "../lift/gas";
 import { sum } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel-schema";
 import { type Risen, stand } from "./bench";
@@ -41,7 +42,7 @@ export function startOf(
   const batterC = process.batterC ?? kitchenC;
   const material = materialOf(items);
   const pressure = pressurePa(oven.altitudeM ?? 0);
-  const risen = risenOf(massG, oven, process, body, gas, material, model);
+  const risen = risenOf(massG, airIn(items, process.method), oven, process, body, gas, material, model);
   const massKg = massG / pieces / 1000;
   const perKg = litres(material, risen);
   const here = shape.rim > 0 ? shape : pieceOf(vessel, massKg * perKg, 1 / perKg, yieldPa);
@@ -79,6 +80,7 @@ function judgedIn(by: JudgedBy, vessel: Vessel, walled: boolean): JudgedBy {
 /** A kilogram of the batter as it is poured: after mixing, filling and standing, with the gas that survived them. */
 function risenOf(
   massG: number,
+  air: number,
   oven: Oven,
   process: Process,
   body: Pick<Body, "stiffness">,
@@ -89,7 +91,6 @@ function risenOf(
   const seconds = HANDLING_S + (process.restMinutes ?? 0) * 60;
   const celsius = process.batterC ?? process.kitchenC ?? ROOM_C;
   const consistency = relativeConsistency(body.stiffness.mid, model);
-  const air = airShare[process.method ?? "muffin"].mid;
   return stand(gas, massG / 1000, air, seconds, celsius, material, consistency, model, pressurePa(oven.altitudeM ?? 0));
 }
 
@@ -103,7 +104,9 @@ export function pouredDensity(
   model: Model = standardModel,
 ): number {
   const material = materialOf(items);
-  return 1 / (1000 * litres(material, risenOf(massOf(items), oven, process, body, gas, material, model)));
+  return (
+    1 / (1000 * litres(material, risenOf(massOf(items), airIn(items, process.method), oven, process, body, gas, material, model)))
+  );
 }
 
 /** m³ of a kilogram of batter with its gas. */

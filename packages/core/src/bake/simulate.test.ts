@@ -123,7 +123,8 @@ describe("limits", () => {
   test("high above the sea water boils cooler, so a loaf is done cooler", () => {
     const high = simulate({ ...loaf, oven: { celsius: 175, altitudeM: 3000 } }, undefined, quick);
     // Boiling point at 3000 m by the standard atmosphere: 90 °C.
-    expect(high.targetC).toBeGreaterThan(85.5);
+    // Done 3.5 K under it, and up to 2.5 less where the middle has long been set.
+    expect(high.targetC).toBeGreaterThan(83.5);
     expect(high.targetC).toBeLessThan(87.5);
     expect(Math.max(...high.coreC)).toBeLessThan(92);
   });
@@ -149,7 +150,7 @@ describe("what each mechanism does, against a reference that switched it off", (
     const lost = { steamEscape: 1, wallEscape: 1 };
     const griddle = { kind: "pourable-batter" as const, batchG: 440 };
     const skillet = { kind: "cornbread-plain" as const, batchG: 940 };
-    for (const input of [griddle, skillet]) expect(coreIn(input, lost) / coreIn(input, {})).toBeGreaterThan(1.1);
+    for (const input of [griddle, skillet]) expect(coreIn(input, lost) / coreIn(input, {})).toBeGreaterThan(1.07);
   });
   test("without levelling a loaf has less of a dome", () => {
     const { start } = ready(loaf);
@@ -158,6 +159,40 @@ describe("what each mechanism does, against a reference that switched it off", (
       return (out.height[0]! - out.height[out.height.length - 1]!) / out.height[0]!;
     };
     expect(dome(standardModel.levelling)).toBeGreaterThan(dome(0) + 0.1);
+  });
+});
+
+describe("the end of a bake", () => {
+  const marks = (input: AnalyseInput) => simulate(input, undefined, quick);
+  test("the core comes within a quarter of the skewer's time, where it came a third later", () => {
+    for (const input of [loaf, { kind: "muffin" as const, batchG: 860 }]) {
+      const { core, skewer } = marks(input).marks;
+      expect((core ?? 99) / (skewer ?? 1)).toBeLessThan(1.35);
+      expect((core ?? 0) / (skewer ?? 99)).toBeGreaterThan(1);
+    }
+  });
+  test("on a hob no face is left white: the turn waits for colour, or for the water that a thin one may lose", () => {
+    const griddle = { kind: "pourable-batter" as const, batchG: 440 };
+    const cake = marks(griddle);
+    expect(Math.min(cake.browning.top, cake.browning.base)).toBeGreaterThan(0.25);
+    const thin = marks({ ...griddle, vessel: { shape: "griddle", pieces: 8, thicknessMm: 2, material: "cast-iron" } });
+    expect(thin.minutes).toBeGreaterThan(0.8);
+    expect(thin.loss.oven).toBeGreaterThan(12);
+    expect(thin.loss.oven).toBeLessThan(40);
+  });
+  test("a batter of egg and sugar without any gas of its own rises by the air that was beaten in", () => {
+    const brownie = [
+      ["dark-chocolate", 150],
+      ["butter", 140],
+      ["white-sugar", 220],
+      ["egg", 150],
+      ["gf-blend-plain", 90],
+      ["cocoa-natural", 30],
+    ] as const;
+    const lines = brownie.map(([ingredientId, grams]) => ({ ingredientId, grams }));
+    const { volumeMlPerG } = marks({ kind: "bar", lines, vessel: { shape: "rectangular", lengthMm: 200, widthMm: 200, heightMm: 50 }, oven: { celsius: 175 } }); // prettier-ignore
+    expect(volumeMlPerG).toBeGreaterThan(1.05);
+    expect(volumeMlPerG).toBeLessThan(1.5);
   });
 });
 
@@ -182,7 +217,9 @@ describe("what is read from a bake", () => {
   });
   test("its crumb carries on for a while, then cools; the cut comes when it is under 50 °C", () => {
     const out = whole.times.findIndex((time) => time >= whole.minutes * 60 - 1);
-    expect(whole.coreC[out]).toBeGreaterThan(95);
+    // Kitchens take a loaf out at 93 to 99 °C inside.
+    expect(whole.coreC[out]).toBeGreaterThan(93);
+    expect(whole.coreC[out]).toBeLessThan(99);
     expect(whole.coreC.at(-1)).toBeLessThan(50);
     expect(whole.cutAfterMinutes).toBeGreaterThan(40);
     expect(whole.cutAfterMinutes).toBeLessThan(125);

@@ -92,7 +92,7 @@ export const FLOWS_BELOW = 3.1;
 const ORDINARY = 1.1;
 
 /** A dough is stiffer than this by how dry it is, not by a thicker liquid between its bubbles: it holds gas no better. */
-const HOLDS_AS_IF = 1.7;
+const HOLDS_AS_IF = 1.1;
 
 /** Consistency over that of a muffin batter, from the body's reading. */
 export const relativeConsistency = (stiffness: number, model: Model): number =>

@@ -32,10 +32,21 @@ export function panMaterial(vessel: Vessel): PanMaterial {
 /** Pieces that touch leave so much less of the sheet bare. */
 const CLOSE_BARE = 0.3;
 
-export function panOf(vessel: Vessel, model: Model): Pan {
+/** Readings of the body between which a batter flows into every hollow of a plate, and a dough lies on its asperities. */
+const POURS = 1.2;
+const LIES = 2.2;
+
+/** Contact with a pan, W/m²K: between batter that is poured and dough that is laid on a plate as their logarithms go. */
+function contactOf(vessel: Vessel, stiffness: number, model: Model): number {
+  if (vessel.shape !== "griddle") return model.contact;
+  const share = Math.min(1, Math.max(0, (stiffness - POURS) / (LIES - POURS)));
+  return model.contact * (model.laidContact / model.contact) ** share;
+}
+
+export function panOf(vessel: Vessel, stiffness: number, model: Model): Pan {
   const material = panMaterial(vessel);
   const paper = vessel.lining === "paper" || vessel.lining === "paper-cups";
-  const contact = 1 / model.contact;
+  const contact = 1 / contactOf(vessel, stiffness, model);
   const bare =
     vessel.shape === "free"
       ? (vessel.touching ? CLOSE_BARE : 1) * model.sheetGathers

@@ -1,6 +1,6 @@
-import { browned } from "./browning";
+import { browned, GOLDEN } from "./browning";
 import { drawIn, type Hot, wallOf } from "./cool";
-import { type Brown, coloured, mark, type Marks, noMarks, noProgress, outOfPatience, waitsForColour } from "./done";
+import { allowance, type Brown, coloured, mark, type Marks, noMarks, noProgress, outOfPatience, waitsForColour } from "./done";
 import type { Leg } from "./course";
 import { type Air, airAfter, enter } from "./enter";
 import { prepare, step, tablesFor } from "./kernel";
@@ -32,6 +32,8 @@ export interface Trace {
   /** s in the oven until it was done: inside and what its kind is judged by; null when it was not. */
   doneS: number | null;
   marks: Marks;
+  /** °C inside at which it was done: its target, or less where a skewer had long been clean. */
+  insideC: number;
   /** It was taken out before it had its colour, because it would have dried out. */
   pale: boolean;
   /** s when it left the oven, and the index of that sample. */
@@ -71,6 +73,9 @@ const COOLING_DT = 30;
 /** A griddle cake is turned when this share of it has set, and has had its colour when its second side is so brown as against the first. */
 const TURN_AT_SET = 0.65;
 const SECOND_SIDE = 0.5;
+/** On a hob a face is coloured from so many minutes at 150 °C on (spots of gold); what is thin waits no longer than until it has lost this share of itself. */
+const FACE = 0.6;
+const FACE_LOSS = 0.27;
 /** A step as long as this, s, is parted when what it waits for comes within it: it leaves the oven when it is done, not at the end of a step. */
 const LONG_STEP_S = 4;
 /** A stage is not followed in shorter steps than this, s. */
@@ -189,6 +194,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   let nextSample = SAMPLE_S.early;
   let turnedS: number | null = null;
   let doneS: number | null = null;
+  let insideC = start.targetC;
   let core = { cell: coldestInside(section).cell, celsius: start.batterC };
   const turn = (): void => {
     turnOver(section);
@@ -255,22 +261,30 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     colour(dt);
     const before = core.celsius;
     core = coldestInside(section);
-    if (hob && turnedS === null && meanSet(section) >= TURN_AT_SET) turn();
-    if (marks.coreS === null && core.celsius >= start.targetC) {
-      const over = core.celsius - start.targetC;
+    const lossShare = run.account.vapourOutKg / wholeKg(start);
+    if (hob && turnedS === null && meanSet(section) >= TURN_AT_SET && (brown.base >= FACE || lossShare >= FACE_LOSS / 2)) turn();
+    const wanted = start.targetC - allowance(progress, second);
+    if (marks.coreS === null && core.celsius >= wanted) {
+      insideC = wanted;
+      const over = core.celsius - wanted;
       marks.coreS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
     }
     const colourBefore = progress.colour;
     mark(marks, progress, run, start.judged, brown, second, dt, slips);
     awaited =
       marks.coreS === null
-        ? (dt * (start.targetC - core.celsius)) / Math.max(1e-9, core.celsius - before)
+        ? (dt * (wanted - core.celsius)) / Math.max(1e-9, core.celsius - before)
         : waitsForColour(start.judged) && marks.goldenS === null
           ? (dt * (1 - progress.colour)) / Math.max(1e-9, progress.colour - colourBefore)
           : Infinity;
     const wet = laid > 0 && !toppingHolds(run, laid);
     if (doneS === null && marks.coreS !== null && !wet && !(topsLater(start) && laid === 0)) {
-      const signs = { turned: turnedS !== null, brown, start, marks };
+      const signs = {
+        turned: turnedS !== null && (brown.base >= SECOND_SIDE * FACE || lossShare >= FACE_LOSS),
+        brown,
+        start,
+        marks,
+      };
       if (isDone(signs)) doneS = hob || laid > 0 ? second : lastOf(marks, start.judged);
       else if (
         waitsForColour(start.judged) &&
@@ -335,12 +349,12 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       reel.see(run, second, phase);
     }
   }
-  return { run, start, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS, passed };
+  return { run, start, insideC, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS, passed };
 }
 
 /** Inside at its target, and what this kind is judged by; on a hob the second side's colour against the first. */
 function isDone({ turned, brown, start, marks }: { turned: boolean; brown: Brown; start: Start; marks: Marks }): boolean {
-  if (onHob(start)) return turned && brown.base >= SECOND_SIDE * brown.top;
+  if (onHob(start)) return turned && brown.base >= SECOND_SIDE * Math.min(brown.top, GOLDEN);
   if (start.judged === "snaps") return marks.dryS !== null;
   return !waitsForColour(start.judged) || coloured(start.judged, brown) >= 1;
 }

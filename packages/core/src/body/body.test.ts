@@ -187,11 +187,16 @@ describe("density", () => {
     expect(200 / condensedVolume(syrup)).toBeCloseTo(1.23, 2);
   });
   test("air lightens by its share of the volume: whisked is lighter than creamed, creamed than stirred", () => {
-    const [stirred, creamed, whisked] = (["muffin", "creaming", "whisked"] as const).map((method) =>
-      batterDensity(items(...batter), method),
-    );
+    const foamed = items(...batter, ["egg", 60]);
+    const [stirred, creamed, whisked] = (["muffin", "creaming", "whisked"] as const).map((method) => batterDensity(foamed, method));
     expect((stirred ?? 0) > (creamed ?? 0) && (creamed ?? 0) > (whisked ?? 0)).toBe(true);
     expect((whisked ?? 0) / (stirred ?? 1)).toBeCloseTo(0.6 / 0.92, 6);
+  });
+  test("where nothing foams whisking leaves no more air than stirring; what holds its air only by egg and sugar has as much as creamed batter", () => {
+    const bare = items(["white-rice-flour", 200], ["water", 200]);
+    expect(batterDensity(bare, "whisked")).toBeCloseTo(batterDensity(bare, "one-bowl"), 9);
+    const sponge = items(["egg", 150], ["white-sugar", 160], ["gf-blend-plain", 90]);
+    expect(batterDensity(sponge, "muffin")).toBeCloseTo(batterDensity(sponge, "creaming"), 9);
   });
 });
 

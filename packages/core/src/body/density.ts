@@ -1,6 +1,6 @@
 import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
-import { airShare } from "../lift/gas";
+import { airIn } from "../lift/air";
 
 /** Densities at room temperature, g/mL: water, fat, sugar in solution, starch and fibre, protein, ash (food-engineering tables). */
 const density = { water: 0.997, fat: 0.92, sugars: 1.59, starch: 1.5, fibre: 1.5, protein: 1.33, ash: 2.3, other: 1.2 } as const;
@@ -19,5 +19,5 @@ export function condensedVolume(items: readonly Item[]): number {
 export function batterDensity(items: readonly Item[], method: Process["method"]): number {
   const massG = items.reduce((g, item) => g + item.massG, 0);
   const ml = condensedVolume(items);
-  return ml > 0 ? (massG / ml) * (1 - airShare[method ?? "muffin"].mid) : 1;
+  return ml > 0 ? (massG / ml) * (1 - airIn(items, method)) : 1;
 }

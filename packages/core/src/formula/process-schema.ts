@@ -11,7 +11,7 @@ export const processSchema = z.object({
   batterC: z.number().min(0).max(60).optional(),
   kitchenC: z.number().min(0).max(50).optional(),
   /** What the bake is judged by beside its inside, where it is not what its kind is: only the inside, a golden top, rim and top, its edge, both faces, dry. */
-  doneWhen: z.enum(["inside", "top", "rim", "edge", "faces", "snaps"]).optional(),
+  doneWhen: z.enum(["inside", "crust", "top", "rim", "edge", "faces", "snaps"]).optional(),
   /** How it cools in its tin; upright where nothing is said. */
   cooling: z.enum(coolings).optional(),
   /** The stages of the bake, where it is not one in one oven until it is done. */
