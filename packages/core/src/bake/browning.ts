@@ -8,6 +8,31 @@ const REFERENCE_K = 150 + KELVIN;
 export const browned = (celsius: number, energy: number, seconds: number): number =>
   celsius <= CRUST_C ? 0 : (seconds / 60) * Math.exp((-energy / GAS_CONSTANT) * (1 / (celsius + KELVIN) - 1 / REFERENCE_K));
 
+/**
+ * What makes a crust react faster or slower than that of an ordinary muffin batter (crumb pH 7.1, an eighth sugar, a twentieth protein): twice as fast for
+ * so many units of pH, and by powers of sugar (with what starch gives of it) and protein. Food chemistry has the rate of Maillard's reaction about double
+ * per unit from 6 to 9 and rise with either partner; sugar and caramel go together here. Confidence C.
+ */
+const REACTS = {
+  ph: 7.1,
+  perTwice: 1.4,
+  sugar: 0.12,
+  starch: 0.05,
+  sugarPower: 0.2,
+  protein: 0.05,
+  proteinPower: 0.5,
+  least: 0.4,
+  most: 3,
+};
+
+/** How much faster a crust browns at a temperature, from the crumb's pH and the batter's shares of sugar and protein. */
+export function reactivity(ph: number, sugar: number, protein: number): number {
+  const alkaline = 2 ** ((ph - REACTS.ph) / REACTS.perTwice);
+  const sweet = ((sugar + REACTS.starch) / (REACTS.sugar + REACTS.starch)) ** REACTS.sugarPower;
+  const amine = (protein / REACTS.protein) ** REACTS.proteinPower;
+  return Math.min(REACTS.most, Math.max(REACTS.least, alkaline * sweet * amine));
+}
+
 /** Minutes at 150 °C from which a crust is golden; confidence C. */
 export const GOLDEN = 2;
 

@@ -3,11 +3,12 @@ import type { JudgedBy } from "./judged";
 import { meanSet } from "./probe";
 import type { Run } from "./run";
 
-/** Browning in minutes at 150 °C. */
+/** Browning in minutes at 150 °C: of the middle of the top, of the base, of the top's outer centimetre, and of the line along the wall. */
 export interface Brown {
   top: number;
   base: number;
   rim: number;
+  line: number;
 }
 
 /** Seconds from the oven door at which each sign was first there; null while it is not. */
@@ -27,7 +28,7 @@ export interface Marks {
 export const noMarks = (): Marks => ({ coreS: null, goldenS: null, dryS: null, skewerS: null, springsS: null, edgeS: null });
 
 /** What is enough elsewhere, as a share of golden: on both faces of a flatbread, on top of a drop whose edge is golden, on the light crust of a bar. */
-const ENOUGH = { faces: 0.2, drop: 0.2, crust: 0.4 };
+const ENOUGH = { faces: 0.15, drop: 0.2, crust: 0.45 };
 /** Water per dry matter at which the wettest of a thin thing snaps (about 3 % moisture); confidence C. */
 const SNAPS_AT = 0.03;
 /** A surface is dry when its outermost cell holds no more than this share of its first water. */
@@ -44,14 +45,14 @@ const patienceAt = (depthM: number): number => {
 };
 
 /** How far it is on the way to the colour that its kind waits for: 1 and more when it is there. */
-export function coloured(by: JudgedBy, { top, base, rim }: Brown): number {
+export function coloured(by: JudgedBy, { top, base, rim, line }: Brown): number {
   switch (by) {
     case "rim":
       return Math.min(rim, top) / GOLDEN;
     case "crust":
-      return Math.min(rim, top / ENOUGH.crust) / GOLDEN;
+      return Math.min(line, top / ENOUGH.crust) / GOLDEN;
     case "edge":
-      return Math.min(rim, top / ENOUGH.drop) / GOLDEN;
+      return Math.min(line, top / ENOUGH.drop) / GOLDEN;
     case "faces":
       return Math.min(top, base) / (ENOUGH.faces * GOLDEN);
     default:

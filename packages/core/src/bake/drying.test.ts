@@ -36,6 +36,7 @@ function crumb(massKg: number, celsius: number, layers: number, skinM: number, m
     settingC: 20,
     stiffness: 3,
     targetC: 96,
+    browns: 1,
     judged: "inside",
     course: [],
     yieldPa: 1000,

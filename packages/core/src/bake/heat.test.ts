@@ -36,6 +36,7 @@ function solid(shape: Partial<SectionShape>, massKg: number, layers: number, col
     settingC: 75,
     stiffness: 3,
     targetC: 96,
+    browns: 1,
     judged: "inside",
     course: [],
     yieldPa: 1000,

@@ -9,6 +9,7 @@ import { sum } from "../measure/range";
 import type { Oven, Vessel } from "../pantry/vessel-schema";
 import { type Risen, stand } from "./bench";
 import { courseOf } from "./course";
+import { reactivity } from "./browning";
 import type { JudgedBy } from "./judged";
 import { layersOf } from "./layers";
 import { type Material, materialOf } from "./material";
@@ -31,6 +32,7 @@ export function startOf(
   process: Process,
   body: Pick<Body, "densityGPerMl" | "settingC" | "stiffness">,
   gas: Gas,
+  crumbPh: number,
   target: { targetCoreC: number; judgedBy: JudgedBy },
   asides: readonly Weighed[] = [],
   model: Model = standardModel,
@@ -64,6 +66,7 @@ export function startOf(
     yieldPa,
     fatShare: totalOf(items, "fat") / massG,
     cutIn: process.method === "cut-in",
+    browns: reactivity(crumbPh, totalOf(items, "sugars") / massG, totalOf(items, "protein") / massG),
     judged: process.doneWhen ?? judgedIn(target.judgedBy, vessel, here.rim > 0),
     ...(process.cooling === "upside-down" && here.rim > 0 ? { hangs: true } : {}),
     course: courseOf(process.stages, oven),

@@ -26,6 +26,8 @@ export interface Start {
   yieldPa: number;
   fatShare: number;
   cutIn: boolean;
+  /** How much faster its crust browns than that of an ordinary muffin batter. */
+  browns: number;
   /** What it is judged by beside its inside. */
   judged: JudgedBy;
   /** The stages it is baked in; one until it is done where nothing is laid out. */
@@ -114,7 +116,7 @@ const mm = (layers: number, columns: number, base: number, top: number, wall: nu
 const STEPS = {
   plate: { grid: mm(24, 4, 0.15, 0.15, 3), dt: 1, firstDt: 0.25 },
   hotPan: { grid: mm(21, 16, 0.18, 0.15, 2), dt: 10, firstDt: 0.5 },
-  hotPanThin: { grid: mm(24, 10, 0.2, 0.1, 2.5), dt: 5, firstDt: 0.5 },
+  hotPanThin: { grid: mm(26, 11, 0.18, 0.1, 2.2), dt: 5, firstDt: 0.5 },
   free: { grid: mm(16, 8, 0.5, 0.5, 1.5), dt: 5, firstDt: 0.5 },
   heap: { grid: mm(16, 10, 0.5, 0.5, 1.5), dt: 4, firstDt: 0.5 },
   cup: { grid: mm(16, 7, 0.7, 0.7, 1.8), dt: 12, firstDt: 2 },

@@ -157,6 +157,22 @@ function toppingHolds({ section }: Run, rows: number): boolean {
   return true;
 }
 
+/** A rim is what is seen of it: a ring so wide, m; the last millimetre at a hot wall is a line. */
+const RIM_M = 0.01;
+
+/** Minutes at 150 °C that the rim of a top gathers, the mean of its ring by area. */
+function rimBrowned({ section, topC }: Run, energy: number, seconds: number): number {
+  const { columns, outer, inner, area } = section;
+  let sum = 0;
+  let whole = 0;
+  for (let j = columns - 1; j >= 0 && outer[columns - 1]! - outer[j]! < RIM_M; j--) {
+    const ring = Math.min(1, (RIM_M - outer[columns - 1]! + outer[j]!) / (outer[j]! - inner[j]!)) * area[j]!;
+    sum += ring * browned(topC[j]!, energy, seconds);
+    whole += ring;
+  }
+  return whole > 0 ? sum / whole : 0;
+}
+
 /** The step so many s after the heat has changed: the first one doubled as often as the ramp lets it, and no longer than the whole. */
 function stepAfter({ dt, firstDt }: Steps, since: number): number {
   let step = firstDt;
@@ -176,7 +192,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const { course } = start;
   const longest = hob ? LONGEST_ON_PLATE_S : LONGEST_S;
   const limit = through.minutes === undefined ? longest : through.minutes * 60;
-  const brown: Brown = { top: 0, base: 0, rim: 0 };
+  const brown: Brown = { top: 0, base: 0, rim: 0, line: 0 };
   const marks = noMarks();
   const progress = noProgress();
   const slips = start.shape.rim > 0 && wallOf(start.vessel) === "lets go";
@@ -186,9 +202,11 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     samples.push(sampleOf(run, start, second, phase, cell, brown));
   };
   const colour = (dt: number): void => {
-    brown.top += washed * browned(run.topC[0]!, model.brownEnergy, dt);
-    brown.base += browned(run.baseC[0]!, model.brownEnergy, dt);
-    brown.rim += washed * browned(run.topC[section.columns - 1]!, model.brownEnergy, dt);
+    const s = start.browns * dt;
+    brown.top += browned(run.topC[0]!, model.brownEnergy, washed * s);
+    brown.base += browned(run.baseC[0]!, model.brownEnergy, s);
+    brown.rim += rimBrowned(run, model.brownEnergy, washed * s);
+    brown.line += browned(run.topC[section.columns - 1]!, model.brownEnergy, washed * s);
   };
   let second = 0;
   let nextSample = SAMPLE_S.early;
@@ -241,6 +259,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     }
     brown.top = 0;
     brown.rim = 0;
+    brown.line = 0;
     core = coldestInside(section);
   };
   begin(null);

@@ -24,6 +24,7 @@ export interface BakedBy {
   process: Process;
   body: Body;
   gas: Gas;
+  crumbPh: number;
   targets: { targetCoreC: number; judgedBy: JudgedBy };
   fill: BakedFill;
   simulation: Simulation;
@@ -75,8 +76,8 @@ export function recipeFindings(said: Said | undefined, baked: BakedBy, ways: boo
   return asRecipe ? [...minutesFindings(said, baked, ways), ...yieldFindings(said, baked, ways), ...coreFindings(said, baked)] : [];
 }
 
-const startFor = ({ items, asides, oven, process, body, gas, targets }: BakedBy, vessel: Vessel): Start =>
-  startOf(items, vessel, oven, process, body, gas, targets, asides);
+const startFor = ({ items, asides, oven, process, body, gas, crumbPh, targets }: BakedBy, vessel: Vessel): Start =>
+  startOf(items, vessel, oven, process, body, gas, crumbPh, targets, asides);
 
 /** Minutes when the same batter is in so many times the vessels, by simulation. */
 function minutesIn(times: number, baked: BakedBy): number {

@@ -176,7 +176,7 @@ function proving(weighed: Gathered, baked: boolean): Prove {
 }
 
 const startIn = ({ given: { vessel, oven, process }, items, asides, lift, body, targets }: Gathered): Start =>
-  startOf(items, vessel, oven, process, body, lift.gas, targets, asides);
+  startOf(items, vessel, oven, process, body, lift.gas, lift.lift.ph.mid, targets, asides);
 
 /** A bake that only has to tell what is wrong with it. */
 function bakedCoarsely(weighed: Gathered): Analysis {
@@ -312,7 +312,7 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
       // What is not weighed may be the whole difference.
       if (depth === "plain" || !judged.final) return judged;
       const { given, items, asides, lift, body, targets, said } = weighed;
-      const by: BakedBy = { items, asides, ...given, body, gas: lift.gas, targets, fill: judged.fill, simulation };
+      const by: BakedBy = { items, asides, ...given, body, gas: lift.gas, crumbPh: lift.lift.ph.mid, targets, fill: judged.fill, simulation };
       return { ...judged, findings: byGravity([...judged.findings, ...recipeFindings(said, by, ways)]) };
     },
   };
