@@ -2,6 +2,7 @@ import { z } from "zod";
 import { bakedFillSchema, bakeSchema } from "../bake/bake-schema";
 import { simulateStart } from "../bake/simulate";
 import { balance } from "../balance/balance";
+import { profileOf } from "../balance/bands";
 import { readingsOf, readingsSchema } from "../balance/proposal";
 import { type Analysis, type BakedAnalysis, ready, readings } from "../balance/readings";
 import { CoreError } from "../errors";
@@ -252,15 +253,17 @@ function signature({ composed }: Judged, shelf: Shelf): string {
 
 function tried(wish: Wish, style: Style, stock: Stock, shelf: Shelf): Judged | { lack: Lack } | { why: string } {
   try {
-    let why = NOT_SOUND;
-    for (const gentler of [wish, { ...wish, tall: 0.4 * (wish.tall ?? 0.5), moist: 0.6 * (wish.moist ?? 0.5) }]) {
-      const composed = compose(gentler, style, stock, shelf);
-      if ("lack" in composed) return composed;
-      const result = judged(composed, wish, stock, shelf);
-      if (!("why" in result)) return result;
-      ({ why } = result);
-    }
-    return { why };
+    let first: { lack: Lack } | { why: string } | null = null;
+    // Where the body that is usual for the kind cannot be had from these flours, or nothing sound comes of it, another that the kind has may do.
+    for (const body of wish.body ? [wish.body] : profileOf(wish.kind).consistencies)
+      for (const gentler of [wish, { ...wish, tall: 0.4 * (wish.tall ?? 0.5), moist: 0.6 * (wish.moist ?? 0.5) }]) {
+        const composed = compose({ ...gentler, body }, style, stock, shelf);
+        const result = "lack" in composed ? composed : judged(composed, wish, stock, shelf);
+        if (!("lack" in result) && !("why" in result)) return result;
+        first ??= result;
+        if ("lack" in result) break;
+      }
+    return first ?? { why: NOT_SOUND };
   } catch (error) {
     // A batter that weighs nothing or fits in no pan is no design.
     if (error instanceof CoreError && error.code !== "unknown-ingredient") return { why: error.message };
