@@ -44,10 +44,10 @@ export const airShare: Record<NonNullable<Process["method"]>, Range> = {
 };
 
 /**
- * Shares the soda out among its acids, the faster first, and the rest to heat. Carbon is conserved: the sources, the
- * carbonate and the soda are equal.
+ * Shares the soda out among its acids, the faster first, and what the hot crumb does not hold (`carbonMmol`, by the balance that gives its pH) to its
+ * buffers and to heat. Carbon is conserved: the sources, the carbonate and the soda are equal.
  */
-export function gasOf(items: readonly Item[], ledger: Ledger): Gas {
+export function gasOf(items: readonly Item[], ledger: Ledger, carbonMmol: number): Gas {
   let soda = ledger.soda.mid;
   const sources: GasSource[] = [];
   const take = (id: GasSource["id"], name: string, available: number, reaction: GasReaction): void => {
@@ -73,9 +73,10 @@ export function gasOf(items: readonly Item[], ledger: Ledger): Gas {
     take(id, leaveningAcids[id].name, crystals.get(id) ?? 0, crystalReaction(id));
   }
   // What finds no acid meets the batter's buffers when it is hot, and only the rest splits by heat alone.
-  take("buffers", "buffers of the batter", ledger.reserve, bufferReaction);
-  const carbonate = soda / 2;
-  take("heat", "soda split by heat", soda / 2, heatReaction);
+  const carbonate = Math.min(soda, carbonMmol);
+  const driven = soda - carbonate;
+  take("buffers", "buffers of the batter", Math.min(ledger.reserve, driven), bufferReaction);
+  take("heat", "soda split by heat", driven - Math.min(ledger.reserve, driven), heatReaction);
   const bottled = sum(
     items.map((item) => (item.ingredient.carbonation ? scaled(item.ingredient.carbonation, item.massG / 100) : range(0, 0, 0))),
   );

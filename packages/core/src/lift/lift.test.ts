@@ -2,7 +2,20 @@ import fc from "fast-check";
 import { resolve } from "../formula/resolve";
 import { ledgerOf } from "./ledger";
 import { acidCharge, titrationOf } from "./charge";
-import { chargeBalance, CRUMB_CO2_ATM, evenSteps, ionicStrength, mixtureOf, phOf, pKaAt, quantile, solvePh } from "./ph";
+import { seeded } from "../random";
+import {
+  carbonAt,
+  carbonicShift,
+  chargeBalance,
+  CRUMB_CO2_ATM,
+  evenSteps,
+  ionicStrength,
+  mixtureOf,
+  phOf,
+  pKaAt,
+  quantile,
+  solvePh,
+} from "./ph";
 import { crystalReaction, releasedAfter, releasedAlong } from "./kinetics";
 import { leaveningAcids, mmolPerGram } from "./acids";
 import { liftOf } from "./lift";
@@ -220,7 +233,7 @@ describe("gas", () => {
       fc.property(kitchen, fc.double({ min: 0, max: 7200, noNaN: true }), (k, seconds) => {
         const all = batter(k);
         const book = ledgerOf(all);
-        const gas = gasOf(all, book);
+        const gas = gasOf(all, book, phOf(all, 300).carbonMmol);
         const reacting = gas.sources.reduce((sum, s) => sum + s.mmol, 0);
         expect(reacting + gas.carbonate).toBeCloseTo(book.soda.mid, 9);
         const stages = stagesOf(gas, seconds, 22);
@@ -324,5 +337,50 @@ describe("ranges", () => {
     expect(batterOf("powder-double-acting")).toBeGreaterThan(0.1);
     expect(batterOf("powder-single-acting")).toBeLessThan(batterOf("powder-double-acting"));
     expect(batterOf("powder-single-acting")).toBeGreaterThanOrEqual(0);
+  });
+});
+
+describe("one chemistry: the carbon of the gas is the carbon of the pH", () => {
+  const batter = (soda: number, acid: number, milk = 250) =>
+    items(["gf-blend-plain", 250], ["whole-milk", milk], ["egg", 100], ["sunflower-oil", 80], ["white-sugar", 120], ["soda", soda], ["cream-of-tartar", acid]); // prettier-ignore
+  test("carbonic acid over temperature as tabulated: pK1 6.352 at 25 °C, 6.285 at 50; pK2 10.329 and 10.172", () => {
+    expect(carbonicShift(25)).toEqual([0, 0].map((value) => expect.closeTo(value, 9)));
+    expect(carbonicShift(50)[0]).toBeCloseTo(6.285 - 6.352, 2);
+    expect(carbonicShift(50)[1]).toBeCloseTo(10.172 - 10.329, 2);
+  });
+  test("soda that boils in water loses half of its carbon when no CO2 is over it, and nothing under an ocean of it", () => {
+    const water = { parts: [], sodaMmol: 100, waterL: 1, celsius: 90 };
+    expect(carbonAt(water, 1e-9) / 100).toBeLessThan(0.5);
+    expect(carbonAt({ ...water, celsius: 25 }, 1)).toBeGreaterThan(99);
+  });
+  test("what stays behind as carbonate is what the hot balance holds, for any soda and acid; sources and carbonate make up the soda", () => {
+    const random = seeded(7);
+    for (let n = 0; n < 60; n++) {
+      const all = batter(0.2 + 9 * random(), 8 * random(), 150 + 150 * random());
+      const water = all.reduce((g, { ingredient, massG }) => g + (massG * (ingredient.per100g.water ?? 0)) / 100, 0);
+      const book = ledgerOf(all);
+      const { carbonMmol } = phOf(all, water);
+      const gas = gasOf(all, book, carbonMmol);
+      expect(gas.carbonate).toBeLessThanOrEqual(carbonMmol + 1e-9);
+      expect(gas.sources.reduce((sum, { mmol }) => sum + mmol, 0) + gas.carbonate).toBeCloseTo(book.soda.mid, 9);
+    }
+  });
+  test("more soda without acid: more alkaline, ever less of it as gas, and never a lift for nothing", () => {
+    const lifts = [0.5, 1, 2, 3, 4, 6, 8].map((soda) => ({ soda, ...liftOf(batter(soda, 0), {}).lift }));
+    for (const [k, here] of lifts.entries()) {
+      const before = lifts[k - 1];
+      if (!before) continue;
+      expect(here.ph.mid).toBeGreaterThan(before.ph.mid);
+      expect(here.stages.never).toBeGreaterThanOrEqual(before.stages.never - 1e-9);
+      expect(here.gasMlPer100g.mid / here.soda).toBeLessThanOrEqual(before.gasMlPer100g.mid / before.soda + 1e-9);
+    }
+  });
+  test("no verdict against the crumb: acid-heavy is never over pH 7, balanced never over 7.8", () => {
+    const random = seeded(19);
+    for (let n = 0; n < 80; n++) {
+      const { verdict, ph } = liftOf(batter(7 * random(), 12 * random()), {}).lift;
+      if (verdict === "acid-heavy") expect(ph.mid).toBeLessThan(7);
+      if (verdict === "balanced") expect(ph.mid).toBeLessThanOrEqual(7.8);
+    }
   });
 });

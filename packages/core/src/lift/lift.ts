@@ -21,6 +21,9 @@ export const verdictLimits = {
   /** Unmet soda as a share of the batter. */
   shortShare: 0.0008,
   heavyRatio: 1.35,
+  /** A crumb over this is plainly alkaline, whatever the titration to the ledger's pH says; one over the other is not sour. */
+  shortPh: 7.8,
+  heavyPh: 7,
 };
 
 export const liftSchema = z.object({
@@ -55,12 +58,12 @@ export interface LiftParts {
 export function liftOf(items: readonly Item[], process: Process): LiftParts {
   const massG = massOf(items);
   const ledger = ledgerOf(items);
-  const gas = gasOf(items, ledger);
   const celsius = process.batterC ?? process.kitchenC ?? 22;
   const seconds = HANDLING_S + (process.restMinutes ?? 0) * 60;
   const ph = phOf(items, totalOf(items, "water"), (acid) => releasedAfter(crystalReaction(acid), seconds, celsius));
+  const gas = gasOf(items, ledger, ph.carbonMmol);
   const lift: Lift = {
-    verdict: verdictOf(ledger, gas, massG),
+    verdict: verdictOf(ledger, gas, massG, ph.crumb.mid),
     sodaMmol: ledger.soda,
     acidMmol: ledger.acid,
     neutralised: ledger.neutralised,
@@ -81,12 +84,13 @@ export function liftOf(items: readonly Item[], process: Process): LiftParts {
   return { lift, ledger, gas };
 }
 
-function verdictOf(ledger: Ledger, gas: Gas, massG: number): Verdict {
+/** By the ledger, and never against the pH of the crumb. */
+function verdictOf(ledger: Ledger, gas: Gas, massG: number, crumbPh: number): Verdict {
   const per100 = massG > 0 ? 100 / massG : 0;
   const soda = ledger.soda.mid * per100;
-  if (soda < verdictLimits.noLiftMmol) return gas.fizz.mid * per100 >= verdictLimits.fizzMmol ? "balanced" : "no-lift";
-  if (ledger.neutralised.mid < verdictLimits.shortRatio && ledger.residualSodaG > verdictLimits.shortShare * massG)
-    return "short-of-acid";
-  if (ledger.neutralised.mid > verdictLimits.heavyRatio) return "acid-heavy";
-  return "balanced";
+  const { noLiftMmol, fizzMmol, shortRatio, shortShare, shortPh, heavyRatio, heavyPh } = verdictLimits;
+  if (soda < noLiftMmol) return gas.fizz.mid * per100 >= fizzMmol ? "balanced" : "no-lift";
+  const isShort = ledger.neutralised.mid < shortRatio && ledger.residualSodaG > shortShare * massG;
+  if (isShort || crumbPh > shortPh) return "short-of-acid";
+  return ledger.neutralised.mid > heavyRatio && crumbPh < heavyPh ? "acid-heavy" : "balanced";
 }

@@ -1,11 +1,16 @@
 import type { Item } from "../formula/resolve";
 import type { Range } from "../measure/range-schema";
 import type { LeaveningAcidId } from "../pantry/ingredient-words";
-import { solubility } from "../physics";
+import { KELVIN, solubility } from "../physics";
 import { CARBONIC_PKA, givenUp, POWDER_SPREAD, titrationOf, type Titration } from "./charge";
 
-/** Henry constant of CO2 on the bench, mol/(L·atm). */
-const HENRY_22C = solubility(22);
+/** Where nothing is said a mixture is at room temperature, °C. */
+const ROOM_C = 22;
+/**
+ * A crumb at its hottest, °C, and the CO2 over it, atm: bubbles that steam has flushed and that are open by then (0.02 to 0.15, confidence C). What carbon
+ * stays dissolved here is all that a cooled crumb can hold.
+ */
+const HOT = { celsius: 95, co2Atm: 0.05 };
 
 /** CO2 over the batter on the bench (bubbles of nearly pure gas) and in a cooled crumb, atm. */
 export const BENCH_CO2_ATM = 1;
@@ -18,6 +23,10 @@ export interface Mixture {
   waterL: number;
   /** Ionic strength, mol/L; absent is none. */
   ionic?: number;
+  /** °C; absent is room temperature. */
+  celsius?: number;
+  /** The carbon that is left in it, mmol; absent is all that the soda brought. */
+  carbonMmol?: number;
 }
 
 const SODIUM = 22.99;
@@ -51,14 +60,37 @@ export function mixtureOf(items: readonly Item[], waterG: number): Mixture {
   };
 }
 
-/** Negative charge of the carbonate that stays dissolved under a CO2 pressure, mmol; never more carbon than there was. */
-function carbonateCharge({ mixture, carbonic }: Compiled, h: number, co2Atm: number): number {
+/**
+ * Dissociation of carbonic acid over temperature, as the change of its pK from 25 °C. Source: Plummer and Busenberg 1982, 0 to 90 °C; the few kelvins
+ * beyond are drawn on.
+ */
+export function carbonicShift(celsius: number): [first: number, second: number] {
+  const logs = (t: number): [number, number] => [
+    -356.3094 - 0.06091964 * t + 21834.37 / t + 126.8339 * Math.log10(t) - 1684915 / t ** 2,
+    -107.8871 - 0.03252849 * t + 5151.79 / t + 38.92561 * Math.log10(t) - 563713.9 / t ** 2,
+  ];
+  const [here, there] = [logs(celsius + KELVIN), logs(25 + KELVIN)];
+  return [there[0] - here[0], there[1] - here[1]];
+}
+
+/** −log10 of the ion product of water; 14 at 25 °C and 12.3 at 95, nearly in a straight line. */
+const waterPk = (celsius: number): number => 14 - 0.0245 * (celsius - 25);
+
+/** Carbon that stays dissolved at a pH under a CO2 pressure, mmol; never more than there is. 10^pH is `h`. */
+function carbonIn({ mixture, carbonic, henry }: Compiled, h: number, co2Atm: number): number {
   const h1 = h * (carbonic[0] ?? 0);
   const h2 = h1 * h * (carbonic[1] ?? 0);
-  const open = HENRY_22C * co2Atm * (1 + h1 + h2) * 1000 * mixture.waterL;
-  const carbon = Math.min(open, mixture.sodaMmol);
-  return carbon * chargeAt(carbonic, h);
+  const open = henry * co2Atm * (1 + h1 + h2) * 1000 * mixture.waterL;
+  return Math.min(open, mixture.carbonMmol ?? mixture.sodaMmol);
 }
+
+/** Negative charge of that carbon, mmol. */
+const carbonateCharge = (compiled: Compiled, h: number, co2Atm: number): number =>
+  carbonIn(compiled, h, co2Atm) * chargeAt(compiled.carbonic, h);
+
+/** Carbon that a mixture holds when its charges cancel under a CO2 pressure, mmol. */
+export const carbonAt = (mixture: Mixture, co2Atm: number): number =>
+  carbonIn(compile(mixture), 10 ** solvePh(mixture, co2Atm), co2Atm);
 
 /** A mixture added up: its linear buffers, each dissolved acid and each group of the crystals once. Amounts in mmol. */
 interface Compiled {
@@ -68,8 +100,10 @@ interface Compiled {
   constant: number;
   acids: { k: number[]; mmol: number }[];
   crystals: { k: number; mmol: number }[];
-  /** Dissociation constants of carbonic acid in this mixture. */
+  /** Dissociation constants of carbonic acid in this mixture, mol/(L atm) of CO2 over it, and the ion product of water. */
   carbonic: number[];
+  henry: number;
+  water: number;
 }
 
 /** Mean negative charge of an acid with dissociation constants k where 10^pH is `h`; `acidCharge` without its powers. */
@@ -90,6 +124,8 @@ const constants = (pKa: readonly number[], ionic: number): number[] => pKaAt(pKa
 /** By itself every ingredient keeps its own pH, whatever the ionic strength: its charge there is what its charge is counted from. */
 function compile(mixture: Mixture): Compiled {
   const ionic = mixture.ionic ?? 0;
+  const celsius = mixture.celsius ?? ROOM_C;
+  const shift = mixture.celsius === undefined ? [] : carbonicShift(celsius);
   const acids = new Map<readonly number[], { k: number[]; mmol: number }>();
   const crystals = new Map<number, { k: number; mmol: number }>();
   let slope = 0;
@@ -116,7 +152,12 @@ function compile(mixture: Mixture): Compiled {
     constant,
     acids: [...acids.values()],
     crystals: [...crystals.values()],
-    carbonic: constants(CARBONIC_PKA, ionic),
+    carbonic: constants(
+      CARBONIC_PKA.map((pKa, k) => pKa + (shift[k] ?? 0)),
+      ionic,
+    ),
+    henry: solubility(celsius),
+    water: mixture.celsius === undefined ? 1e-14 : 10 ** -waterPk(celsius),
   };
 }
 
@@ -126,7 +167,7 @@ function balanceOf(compiled: Compiled, ph: number, co2Atm: number): number {
   let balance = constant - carbonateCharge(compiled, h, co2Atm) - slope * ph;
   for (const { k, mmol } of acids) balance -= mmol * chargeAt(k, h);
   for (const { k, mmol } of crystals) balance -= (mmol * h * k) / (1 + h * k);
-  return balance + mixture.waterL * 1000 * (1 / h - h * 1e-14);
+  return balance + mixture.waterL * 1000 * (1 / h - h * compiled.water);
 }
 
 /** Positive minus negative charge at a pH, mmol. It falls as pH rises. */
@@ -227,13 +268,19 @@ function spreadOf(item: Item | undefined, part: Mixture["parts"][number], ph: nu
 
 /**
  * pH of the batter as it goes into the oven, `dissolved` being the share of each leavening acid's crystals that has dissolved by then, and of
- * the cooled crumb; the crumb's range holds nine in ten of 32 even samples over masses, acidities, leavening and CO2.
+ * the cooled crumb with the carbon that the heat has left in it, mmol (`carbonMmol`); the crumb's range holds nine in ten of 32 even samples over masses, acidities, leavening and CO2.
  */
-export function phOf(items: readonly Item[], waterG: number, dissolved?: Dissolved): { batter: number; crumb: Range } {
-  const mixture = mixtureOf(items, waterG);
+export function phOf(
+  items: readonly Item[],
+  waterG: number,
+  dissolved?: Dissolved,
+): { batter: number; crumb: Range; carbonMmol: number } {
+  const raw = mixtureOf(items, waterG);
+  const carbonMmol = carbonAt({ ...raw, celsius: HOT.celsius }, HOT.co2Atm);
+  const mixture = { ...raw, carbonMmol };
   const mid = solvePh(mixture, CRUMB_CO2_ATM.mid);
   const wet = mixture.parts.map((part) => ({ ...part, titration: dissolvedSoFar(part.titration, dissolved) }));
-  const batter = solvePh({ ...mixture, parts: wet }, BENCH_CO2_ATM);
+  const batter = solvePh({ ...raw, parts: wet }, BENCH_CO2_ATM);
   const spreads = mixture.parts.map((part, i) => spreadOf(items[i], part, mid));
   const varied = spreads
     .map((spread, i) => ({ spread, i }))
@@ -257,12 +304,14 @@ export function phOf(items: readonly Item[], waterG: number, dissolved?: Dissolv
       sodaMmol += part.massG * part.titration.soda * (mass * strength - 1);
     });
     const co2 = CRUMB_CO2_ATM.low * Math.exp(spanLog * u(2 * varied.length));
-    found.push(solvePh({ ...mixture, parts, sodaMmol }, co2, mid, CLOSE_ENOUGH));
+    // More soda keeps more carbon, in step with it.
+    const carbon = raw.sodaMmol > 0 ? (carbonMmol * sodaMmol) / raw.sodaMmol : 0;
+    found.push(solvePh({ ...mixture, parts, sodaMmol, carbonMmol: carbon }, co2, mid, CLOSE_ENOUGH));
   }
   found.sort((a, b) => a - b);
   const low = quantile(found, TAIL);
   const high = quantile(found, 1 - TAIL);
-  return { batter, crumb: { low: Math.min(low, mid), mid, high: Math.max(high, mid) } };
+  return { batter, crumb: { low: Math.min(low, mid), mid, high: Math.max(high, mid) }, carbonMmol };
 }
 
 /** The share of a leavening acid that has dissolved. */
