@@ -287,3 +287,56 @@ describe("swap", () => {
     ).toBe(false);
   });
 });
+
+describe("swaps of one food in another form, and of what only binds", () => {
+  const loafOf = (more: Record<string, number>): Sheet => ({
+    ...sheet("loaf", { "gf-blend-plain": 250, "whole-milk": 180, egg: 100, "sunflower-oil": 70, "white-sugar": 120, "powder-aluminium-free": 11, xanthan: 1.5, salt: 2.5, ...more }), // prettier-ignore
+  });
+  // What a kitchen would say, written before the answers were looked at.
+  test.each([
+    [{}, "egg", "whole-egg-powder", 20, 30], [{}, "whole-milk", "milk-powder", 14, 26], [{ buttermilk: 150 }, "buttermilk", "buttermilk-powder", 12, 24],
+    [{ "fresh-herbs": 15 }, "fresh-herbs", "dried-herbs", 3, 7], [{ "dried-herbs": 4 }, "dried-herbs", "fresh-herbs", 9, 18], [{ garlic: 8 }, "garlic", "garlic-powder", 1, 3],
+    [{ onion: 100 }, "onion", "onion-powder", 5, 12], [{ blueberries: 100 }, "blueberries", "dried-blueberries", 15, 50], [{ "dried-blueberries": 30 }, "dried-blueberries", "blueberries", 80, 200],
+    [{ "ginger-fresh": 18 }, "ginger-fresh", "ginger-ground", 2, 5], [{ "ground-flax": 16 }, "ground-flax", "egg", 80, 120], [{}, "xanthan", "psyllium-husk", 3, 8],
+    [{ butter: 80 }, "butter", "double-cream", 100, 160], [{ vanilla: 5 }, "vanilla", "vanilla-powder", 1.5, 4], [{}, "white-sugar", "stevia", 0.2, 2],
+    [{ "egg-white": 60 }, "egg-white", "egg-white-powder", 5, 11], [{ "coconut-milk": 120 }, "coconut-milk", "coconut-milk-powder", 15, 50], [{ "egg-replacer": 15 }, "egg-replacer", "egg", 70, 120],
+  ] as [Record<string, number>, string, string, number, number][])("%j: %s → %s within %d to %d g", (more, replace, by, low, high) => {
+    const [proposal] = swap(loafOf(more), { replace, with: by }).proposals;
+    const change = proposal?.changes.find(({ ingredientId }) => ingredientId === by);
+    const grams = (change?.toG ?? 0) - (change?.fromG ?? 0);
+    expect(grams).toBeGreaterThanOrEqual(low);
+    expect(grams).toBeLessThanOrEqual(high);
+  }); // prettier-ignore
+  test("there and back again is what it was, within a tenth", () => {
+    const pairs: [Record<string, number>, string, string][] = [
+      [{ buttermilk: 150 }, "buttermilk", "buttermilk-powder"], [{ "fresh-herbs": 15 }, "fresh-herbs", "dried-herbs"], [{ garlic: 8 }, "garlic", "garlic-powder"],
+      [{ blueberries: 100 }, "blueberries", "dried-blueberries"], [{ "ground-flax": 16 }, "ground-flax", "egg-replacer"], [{ "egg-white": 60 }, "egg-white", "egg-white-powder"],
+      [{ onion: 100 }, "onion", "onion-powder"], [{ vanilla: 5 }, "vanilla", "vanilla-powder"], [{ butter: 80 }, "butter", "coconut-oil"],
+    ]; // prettier-ignore
+    for (const [more, replace, by] of pairs) {
+      const there = swap(loafOf(more), { replace, with: by }).proposals[0];
+      const back = swap({ ...loafOf(more), lines: there?.lines as WeighedLine[] }, { replace: by, with: replace }).proposals[0];
+      const grams = back?.lines.find(({ ingredientId }) => ingredientId === replace)?.grams ?? 0;
+      expect([replace, by, Math.abs(grams / (more[replace] ?? 1) - 1) <= 0.1 || grams]).toEqual([replace, by, true]);
+    }
+  });
+  test("what is a stand-in only in name is refused with the reason: banana's flour for the fruit, egg by the bowl for a gum", () => {
+    const flour = swap(loafOf({ "banana-ripe": 200 }), { replace: "banana-ripe", with: "banana-flour" });
+    expect([flour.proposals, flour.conflict?.message]).toEqual([[], expect.stringMatching(/is a flour/)]);
+    const egg = swap(loafOf({ xanthan: 3 }), { replace: "xanthan", with: "egg" });
+    expect([egg.proposals, egg.conflict?.message]).toEqual([[], expect.stringMatching(/It would take \d+ g of egg/)]);
+  });
+  test("binding that is lost is said", () => {
+    const [proposal] = swap(loafOf({ xanthan: 3 }), { replace: "xanthan", with: "psyllium-husk" }).proposals;
+    expect(proposal?.lost?.some((text) => text.startsWith("binding"))).toBe(true);
+  });
+  test("a spoon of gum too much is said and taken back to the middle of what the kind has", () => {
+    const found = readings(loafOf({ xanthan: 9 })).findings.find(({ id }) => id === "binder-high");
+    expect(found?.severity).toBe("caution");
+    const [proposal] = balance(loafOf({ xanthan: 9 })).proposals;
+    const to = proposal?.lines.find(({ ingredientId }) => ingredientId === "xanthan")?.grams ?? 0;
+    expect(to).toBeGreaterThan(0.5);
+    expect(to).toBeLessThan(5);
+    expect(readings(loafOf({})).findings.some(({ id }) => id === "binder-high")).toBe(false);
+  });
+});

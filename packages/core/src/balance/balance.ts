@@ -39,6 +39,7 @@ const faultWords = {
   "lift-low": "too little lift",
   "no-binder": "no binder",
   "binder-doubled": "binder doubled",
+  "binder-high": "much gum",
   "too-wet": "too wet",
   "too-dry": "too dry",
   "sugar-high": "much sugar",

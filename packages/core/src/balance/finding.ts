@@ -6,6 +6,7 @@ export const findingIds = [
   "lift-early",
   "no-binder",
   "binder-doubled",
+  "binder-high",
   "too-wet",
   "too-dry",
   "sugar-high",
@@ -46,6 +47,9 @@ export const findingLimits = {
   /** Share of the wanted binder. */
   binderLeast: 0.35,
   binderMost: 2.2,
+  /** Gum alone, over the most that its kind has: told from here on, and a caution from there. */
+  gumMost: 1.6,
+  gumPlainly: 2.4,
   fillMost: 0.8,
   fillLeast: 0.3,
   /** Browning of the top, in minutes at 150 °C, that is plainly dark. */

@@ -1,8 +1,9 @@
 import { listWords } from "../measure/list-words";
 import type { Body } from "../body/body";
-import { consistencyOf } from "../body/consistency";
+import { binderPerGram } from "../body/binder";
+import { consistencies, type Consistency, consistencyOf } from "../body/consistency";
 import type { OpenLine } from "../formula/components-schema";
-import { kindName } from "../formula/kinds";
+import { type Kind, kindName } from "../formula/kinds";
 import { crumbOf, type Item } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { builtInShelf } from "../pantry/catalogue";
@@ -14,7 +15,7 @@ import type { Finding } from "./finding-schema";
 import type { Findable } from "./findable";
 import { fermentsIn, idsOf, liftFindings } from "./findings-lift";
 import { panFindings } from "./findings-pan";
-import { binderWays, gumWays, liquidWays, trimWays } from "./remedies";
+import { binderWays, gumWays, lessGumWays, liquidWays, trimWays } from "./remedies";
 
 /** Everything that deserves a word about a formula, the gravest first. */
 export function findingsOf(read: Findable): Finding[] {
@@ -119,9 +120,24 @@ function binderFindings({ items, kind, body, prove }: Findable): Finding[] {
       ...prove("binder-doubled", () => gumWays(items)),
       ingredientIds: [...gummed, ...added].map((item) => item.ingredient.id),
     });
+  } else {
+    // Eggs and flours that bind are no rubber; gum and husk by themselves are.
+    const gum = flour > 0 ? (100 * added.reduce((g, { ingredient, massG }) => g + massG * binderPerGram(ingredient), 0)) / flour : 0;
+    const usual = Math.max(wanted.high, 0.8);
+    if (gum > limits.gumMost * usual) {
+      const keeps = (((wanted.low + wanted.high) / 2 / 100) * flour) / Math.max(1e-9, (gum / 100) * flour);
+      out.push({
+        id: "binder-high",
+        severity: gum > limits.gumPlainly * usual ? "caution" : "note",
+        message: `It is bound by ${gum.toFixed(1)} % of gum on the flour (as xanthan); ${kindName[kind].toLowerCase()} has ${wanted.low} to ${wanted.high} %.`,
+        why: "Too much gum holds water and gas so tightly that the crumb is gummy and rubbery.",
+        ...prove("binder-high", () => lessGumWays(items, keeps)),
+        ingredientIds: added.map((item) => item.ingredient.id),
+      });
+    }
   }
   return out;
-}
+} // prettier-ignore
 
 /** Closer than this to a word that the kind may have, as a share of its edge, is within what the reading knows. */
 const CLOSE = 0.08;
@@ -130,6 +146,14 @@ const OVER = 1.04;
 
 /** Under this share of the least water that is usual a batter is dry. */
 const PARCHED = 0.7;
+
+/** Under this share of what the dry things drink nothing is a batter. */
+const STARVED = 0.5;
+
+/** So many words from every one that its kind has is no nearness. */
+const FAR_WORDS = 2;
+const wordsAway = (here: Consistency, kind: Kind): number =>
+  Math.min(...profileOf(kind).consistencies.map((word) => Math.abs(consistencies.indexOf(word) - consistencies.indexOf(here))));
 
 /** Under this share of ordinary flour the model of flour that drinks does not hold. */
 const ORDINARY = 0.5;
@@ -148,8 +172,10 @@ function ordinaryShare(items: readonly Item[]): number {
 function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Finding[] {
   const out: Finding[] = [];
   const profile = profileOf(kind);
-  const side =
-    offBy(body.stiffness.mid, kind) < CLOSE || ordinaryShare(items) < ORDINARY ? 0 : consistencyAgainst(body.consistency, kind);
+  const against = consistencyAgainst(body.consistency, kind);
+  // Where it has not half of what its dry things drink it is dry, whatever they are.
+  const isJudged = ordinaryShare(items) >= ORDINARY || (against > 0 && body.loading.mid < STARVED);
+  const side = offBy(body.stiffness.mid, kind) < CLOSE || !isJudged ? 0 : against;
   const readings = bandReadings(items, lift.lift.gasMlPer100g.mid);
   const water = profile.bands.waterPercent;
   const parched = readings.waterPercent < PARCHED * water.low && ordinaryShare(items) >= ORDINARY;
@@ -159,7 +185,7 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
     const id = side < 0 ? ("too-wet" as const) : ("too-dry" as const);
     out.push({
       id,
-      severity: nearly && !(side > 0 && parched) ? "note" : "caution",
+      severity: nearly && wordsAway(body.consistency, kind) < FAR_WORDS && !(side > 0 && parched) ? "note" : "caution",
       message: `The batter comes out ${words[body.consistency]}; ${kindName[kind].toLowerCase()} wants it ${profile.consistencies
         .slice(0, 2)
         .map((c) => words[c])

@@ -312,7 +312,17 @@ export function ready(input: AnalyseInput, shelf: Shelf = builtInShelf): Ready {
       // What is not weighed may be the whole difference.
       if (depth === "plain" || !judged.final) return judged;
       const { given, items, asides, lift, body, targets, said } = weighed;
-      const by: BakedBy = { items, asides, ...given, body, gas: lift.gas, crumbPh: lift.lift.ph.mid, targets, fill: judged.fill, simulation };
+      const by: BakedBy = {
+        items,
+        asides,
+        ...given,
+        body,
+        gas: lift.gas,
+        crumbPh: lift.lift.ph.mid,
+        targets,
+        fill: judged.fill,
+        simulation,
+      };
       return { ...judged, findings: byGravity([...judged.findings, ...recipeFindings(said, by, ways)]) };
     },
   };

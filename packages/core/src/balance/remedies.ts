@@ -1,4 +1,5 @@
 import type { Body } from "../body/body";
+import { binderPerGram } from "../body/binder";
 import type { Consistency } from "../body/consistency";
 import { liquidFor, mainLiquid } from "../body/next-class";
 import type { Kind } from "../formula/kinds";
@@ -123,6 +124,18 @@ export function gumWays(items: readonly Item[]): Way[] {
   ];
 }
 
+/** The gums at a share of what they are, to what a scale of tenths shows. */
+export function lessGumWays(items: readonly Item[], share: number): Way[] {
+  const added = items.filter((item) => item.ingredient.family === "binder");
+  const to = (item: Item): number => Math.round(10 * share * item.massG) / 10;
+  return [
+    {
+      say: `take ${added.map((item) => `${gramsText(to(item))} of ${shortName(item.ingredient)}`).join(" and ")}`,
+      items: added.reduce((all, item) => withMass(all, item.ingredient, to(item)), [...items]),
+    },
+  ];
+}
+
 /** What a way out is looked for in. */
 export interface Situation {
   items: readonly Item[];
@@ -162,6 +175,13 @@ export function waysOut(id: FindingId, { items, kind, process, measures, lift: {
     }
     case "binder-doubled":
       return gumWays(items);
+    case "binder-high": {
+      const gum = items.reduce(
+        (g, { ingredient, massG }) => g + (ingredient.family === "binder" ? massG * binderPerGram(ingredient) : 0),
+        0,
+      );
+      return lessGumWays(items, (((binderPercent.low + binderPercent.high) / 200) * base) / Math.max(1e-9, gum));
+    }
     case "too-wet":
     case "too-dry":
       return liquidWays(items, kind, process, id === "too-wet" ? -1 : 1, true);

@@ -4,12 +4,14 @@ import { type InputLine, isWeighed, type WeighedLine } from "../formula/componen
 import { type Opened } from "../formula/open";
 import { gramsOf } from "../formula/components";
 import { type Item, massOf, resolve } from "../formula/resolve";
+import { binderPerGram } from "../body/binder";
 import { sodaPerGram } from "../lift/charge";
 import { acidPerGram } from "../lift/ledger";
 import { gramsText, measurable } from "../measure/amounts";
 import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf, type Shelf } from "../pantry/shelf";
 import { crumbPerGram } from "../pantry/crumb";
+import { isFlour } from "../pantry/ingredient";
 import type { Ingredient } from "../pantry/ingredient-schema";
 import type { BalanceOptions } from "./balance";
 import { profileOf } from "./bands";
@@ -76,6 +78,9 @@ export function swap(
     options,
     shelf,
   };
+  const [asked] = request.with === undefined ? [] : allowed;
+  const no = asked && replaced ? refusalOf(task, asked) : null;
+  if (no) return { proposals: [], conflict: { message: no, bands: [], unlock: [] }, ...withoutOf(open) };
   const proposals = ranked(task, allowed)
     .slice(0, 2 * MOST_PROPOSALS)
     .flatMap((by) => swapBy(task, by, beside) ?? []);
@@ -125,7 +130,7 @@ function swapBy(task: Task, by: Ingredient, beside: readonly WeighedLine[]): Pro
   let after: readonly Item[] = items;
   if (grams > 0) {
     const dose = measurable(tradedGrams(leaving, grams, by, context));
-    if (!(dose > 0)) return null;
+    if (!(dose > 0) || refusalOf(task, by)) return null;
     const standing = massIn(items, by.id);
     after = withMass(withMass(items, leaving, 0), by, standing + dose);
     for (const trim of [trimGum, trimLift, trimAcid, trimWater, trimBody]) after = trim(task, after, by);
@@ -133,6 +138,19 @@ function swapBy(task: Task, by: Ingredient, beside: readonly WeighedLine[]): Pro
   }
   return report(task, after, by, beside, trade.lost ?? []);
 }
+
+/** More of the batch than this is no stand-in for a gum any more. */
+const MOST_FOR_GUM = 0.15;
+
+/** Why something would stand for another only in name: wet fruit and its flour, egg by the bowlful for a spoon of gum. Null where it may. */
+function refusalOf({ leaving, grams, items }: Task, by: Ingredient): string | null {
+  if (isFlour(by) && leaving.per100g.water > 50 && ["fruit", "puree", "vegetable"].includes(leaving.family))
+    return `${by.name} is a flour: it brings none of the water, sugar and fruit that ${shortName(leaving)} gives. Put it in place of a flour, or take another fruit.`;
+  const dose = leaving.family === "binder" && by.family !== "binder" ? tradedGrams(leaving, grams, by, { freeAcidMmol: 0, kindMmol: 0 }) : 0;
+  return dose > MOST_FOR_GUM * massOf(items)
+    ? `It would take ${gramsText(dose)} of ${shortName(by)} to bind what ${gramsText(grams)} of ${shortName(leaving)} binds. Psyllium husk, guar or ground flax would do it in a few grams.`
+    : null;
+} // prettier-ignore
 
 type Sum = (item: Item) => number;
 
@@ -143,6 +161,7 @@ const told: { word: string; unit: "g" | "mmol"; of: Sum; tolerance: number; leas
   { word: "sugar", unit: "g", of: (item) => (item.massG * item.ingredient.per100g.sugars) / 100, tolerance: 0.08, least: 6 },
   { word: "lift", unit: "mmol", of: (item) => item.massG * sodaPerGram(item.ingredient), tolerance: 0.1, least: 3 },
   { word: "acid", unit: "mmol", of: (item) => item.massG * acidPerGram(item.ingredient), tolerance: 0.1, least: 4 },
+  { word: "binding", unit: "g", of: (item) => item.massG * binderPerGram(item.ingredient), tolerance: 0.15, least: 0.4 },
   { word: "flour", unit: "g", of: (item) => item.massG * crumbPerGram(item.ingredient), tolerance: 0.05, least: 8 },
 ];
 
@@ -181,7 +200,7 @@ function report(
       word,
       kept: Math.abs(b - a) <= Math.max(tolerance * Math.abs(a), least),
       counts,
-      text: `${word} ${amountOf(a, unit)} → ${amountOf(b, unit)}`,
+      text: `${word} ${amountOf(a, unit)} → ${amountOf(b, unit)}${word === "binding" ? ", as xanthan" : ""}`,
     };
   });
   const kept = sums.filter((sum) => sum.counts && sum.kept).map((sum) => sum.word);

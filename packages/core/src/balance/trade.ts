@@ -10,7 +10,7 @@ interface Trade {
   of: string[];
   by: string[];
   /** Mass by a ratio; the same fat, sugars, acid, binder; the gas it gave; or what the kind usually has. */
-  basis: "mass" | "fat" | "sugars" | "gas" | "acid" | "binder" | "kind";
+  basis: "mass" | "dry" | "fat" | "sugars" | "gas" | "acid" | "binder" | "kind";
   ratio?: number;
   lost?: string[];
 }
@@ -19,8 +19,41 @@ const table = trades as (Trade & { source: string; confidence: string })[];
 
 const names = ({ id, family }: Ingredient): string[] => [id, family];
 
-/** The rule that is most of all about these two: ids before families. Same kind for same kind, gram for gram, where there is none. */
+/** Foods of these families are one food at another water: milks, fruit, egg and vegetables, fresh, dried and as powder. */
+const KIN: readonly (readonly Ingredient["family"][])[] = [
+  ["dairy", "cultured", "plant-milk"],
+  ["fruit", "dried-fruit"],
+  ["egg"],
+  ["vegetable"],
+];
+/** g of water in 100 g up to which a food is a dried or powdered one, and from which it is a fresh one. */
+const DRIED = 35;
+const FRESH = 45;
+
+/** Whether one is the dried, powdered or concentrated form of the other. */
+const isOtherWater = (a: Ingredient, b: Ingredient): boolean =>
+  KIN.some((kin) => kin.includes(a.family) && kin.includes(b.family)) &&
+  Math.min(a.per100g.water, b.per100g.water) <= DRIED &&
+  Math.max(a.per100g.water, b.per100g.water) >= FRESH;
+
+/** Grams of a gum, or of what is bought in place of egg, stand for what they bind. */
+const binds = (one: Ingredient): boolean => (one.family === "binder" || one.family === "egg-substitute") && binderPerGram(one) > 0;
+
+/**
+ * The rule that is most of all about these two: ids before families. Where there is none, the rule for the way back, turned round; forms of one food by
+ * their dry matter; a binder by what it binds; else same kind for same kind, gram for gram.
+ */
 export function tradeOf(of: Ingredient, by: Ingredient): Trade {
+  const there = ruleOf(of, by);
+  if (there) return there;
+  const back = ruleOf(by, of);
+  if (back?.basis === "mass" && back.ratio !== undefined && back.ratio > 0) return { of: [of.id], by: [by.id], basis: "mass", ratio: 1 / back.ratio };
+  if (isOtherWater(of, by)) return { of: [of.id], by: [by.id], basis: "dry" };
+  if ((binds(of) || binds(by)) && binderPerGram(of) > 0 && binderPerGram(by) > 0) return { of: [of.id], by: [by.id], basis: "binder" };
+  return { of: [of.id], by: [by.id], basis: "mass", ratio: 1 };
+} // prettier-ignore
+
+function ruleOf(of: Ingredient, by: Ingredient): Trade | null {
   let best: { trade: Trade; rank: number } | null = null;
   for (const trade of table) {
     const a = names(of).findIndex((name) => trade.of.includes(name));
@@ -29,7 +62,7 @@ export function tradeOf(of: Ingredient, by: Ingredient): Trade {
     const rank = a + b;
     if (!best || rank < best.rank) best = { trade, rank };
   }
-  return best?.trade ?? { of: [of.id], by: [by.id], basis: "mass", ratio: 1 };
+  return best?.trade ?? null;
 }
 
 /** Fats whose fat differs by less than this share are weighed alike. */
@@ -51,6 +84,8 @@ export function tradedGrams(of: Ingredient, grams: number, by: Ingredient, conte
   switch (basis) {
     case "mass":
       return grams * ratio;
+    case "dry":
+      return same((i) => 100 - i.per100g.water);
     case "fat": {
       const [a, b] = [of.per100g.fat, by.per100g.fat];
       return Math.abs(a - b) <= ALIKE * Math.max(a, b) ? grams : same((i) => i.per100g.fat);

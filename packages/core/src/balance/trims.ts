@@ -12,6 +12,7 @@ import type { Ingredient } from "../pantry/ingredient-schema";
 import { releasedAtMixing } from "../pantry/pieces";
 import type { BalanceOptions } from "./balance";
 import { profileOf } from "./bands";
+import { tradeOf } from "./trade";
 import type { Finding } from "./finding-schema";
 import type { Analysis, Thought } from "./readings";
 import { massIn } from "./remedy-words";
@@ -76,8 +77,9 @@ export function trimWater(task: Task, after: readonly Item[], by: Ingredient): r
   if (liquids && Math.abs(missing) < LIQUID_FOR_LIQUID * waterOf(items)) return after;
   if (Math.abs(missing) < Math.max(LEAST_MOVE_G, LEAST_SHARE * waterOf(items)) || isFlour(leaving)) return after;
   const liquid = movableLiquid(task, after, by);
-  // More of a sour liquid would bring acid that nothing asks for: that water comes from the tap.
-  if (liquid && !(missing > 0 && liquid.ingredient.family === "cultured")) {
+  // More of a sour liquid would bring acid that nothing asks for, and a powder is stirred into water: that comes from the tap.
+  const fromTap = missing > 0 && (liquid?.ingredient.family === "cultured" || tradeOf(leaving, by).basis === "dry");
+  if (liquid && !fromTap) {
     const grams = missing / (liquid.ingredient.per100g.water / 100);
     const to = measurable(liquid.massG + grams);
     if (to > 0.3 * liquid.massG) return withMass(after, liquid.ingredient, to);
@@ -192,7 +194,9 @@ const WITHIN_WORD = 0.1;
 /** Flours drink differently: the main liquid is moved until the batter is as stiff as it was, where that is worth a move. */
 export function trimBody(task: Task, after: readonly Item[], by: Ingredient): readonly Item[] {
   const { leaving, items, before } = task;
-  if (!isFlour(leaving) || !isFlour(by)) return after;
+  // A gum for a gum drinks more or less, too.
+  const drinks = (one: Ingredient): boolean => isFlour(one) || one.family === "binder";
+  if (!drinks(leaving) || !drinks(by)) return after;
   const { method } = before.given.process;
   const kind = before.given.kind;
   const liquid = movableLiquid(task, after, by);
