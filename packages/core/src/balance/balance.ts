@@ -67,6 +67,8 @@ const faultsIn = (findings: readonly Finding[]): (Finding & { id: Fault })[] =>
 const badness = (findings: readonly Finding[]): number =>
   findings.reduce((all, { id, severity }) => all + (isFault(id) || severity !== "note" ? weight[severity] : 0), 0);
 
+const ofThePan: ReadonlySet<FindingId> = new Set<FindingId>(["pan-overfull", "pan-shallow"]);
+
 /** What a change may do to the character of a formula: shares of flour and of the batch, pieces of egg. */
 const KEEP = { flour: 0.15, mass: 0.15, eggPieces: 1, eggG: 50 };
 /** A liquid, sugar or fat that is itself the fault may move the batch by more. */
@@ -148,7 +150,8 @@ function stateOf(task: Task, items: readonly Item[]): State {
   const moved = changesOf(task.items, items);
   return {
     thought,
-    badness: badness(thought.findings),
+    // A pan that nobody named stands in no one's way.
+    badness: badness(task.input.vessel ? thought.findings : thought.findings.filter(({ id }) => !ofThePan.has(id))),
     cost: moved.reduce((all, { fromG, toG }) => all + 1 + 0.3 * Math.min(2, Math.abs(toG - fromG) / Math.max(fromG, toG)), 0),
   };
 }
