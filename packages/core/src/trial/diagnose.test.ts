@@ -178,6 +178,13 @@ describe("what really happened counts first", () => {
     ]);
     expect(gramsIn(real, "salt", builtInShelf)).toBeCloseTo(9, 6);
   });
+  test("a slip that leaves no batter, or names what is on no shelf, is still told of, and nothing breaks", () => {
+    const flours = loaf.lines.flatMap(({ ingredientId = "" }) => (/flour|blend/.test(ingredientId) ? [{ what: "forgotten" as const, ingredientId }] : []));
+    const none = diagnose(loaf, { seen: dense, slips: loaf.lines.flatMap(({ ingredientId = "" }) => [{ what: "forgotten" as const, ingredientId }]) });
+    expect(none.causes.length).toBeGreaterThanOrEqual(3);
+    expect(diagnose(loaf, { seen: dense, slips: flours }).causes.length).toBeGreaterThanOrEqual(3);
+    expect(diagnose(loaf, { seen: dense, slips: [{ what: "swapped", ingredientId: "egg", with: "moon-dust" }] }).causes.length).toBeGreaterThanOrEqual(3);
+  }); // prettier-ignore
   test("what cannot be is not told: no old powder where there is none, no stale tub that was opened last week", () => {
     const bare = scaledGroup(loaf, "powder", 0, builtInShelf);
     expect(places(diagnose(bare, { seen: dense }), "old-powder")).toBe(-1);

@@ -142,9 +142,15 @@ class Bench {
     const key = `mended ${cause.id}`;
     let then = this.effects.get(key);
     if (!then) {
-      const made = deviated(after, cause.deviation, this.shelf, this.planned.simulation.minutes);
-      const outcome = made && bakeOf(made.input, this.shelf);
-      then = { appearance: outcome ? beyond(this.looks(outcome), this.without()) : {}, outcome };
+      try {
+        const made = deviated(after, cause.deviation, this.shelf, this.planned.simulation.minutes);
+        const outcome = made && bakeOf(made.input, this.shelf);
+        then = { appearance: outcome ? beyond(this.looks(outcome), this.without()) : {}, outcome };
+      } catch (error) {
+        // What cannot be baked any more mends nothing.
+        if (error instanceof CoreError) return false;
+        throw error;
+      }
       this.effects.set(key, then);
     }
     return shown(then.appearance) < MENDED * before;
@@ -196,6 +202,17 @@ function benchOf(written: Opened, input: Opened, shelf: Shelf, minutes: number |
     if (known.size > KEPT && oldest !== undefined) known.delete(oldest);
   }
   return bench;
+}
+
+/** The bench of what was really made; where that is no batter any more (its flour forgotten, a thing that is not on this shelf), of what was written. */
+function benchFor(written: Opened, real: Opened, shelf: Shelf, minutes: number | undefined): Bench {
+  if (real === written) return benchOf(written, written, shelf, minutes);
+  try {
+    return benchOf(written, real, shelf, minutes);
+  } catch (error) {
+    if (error instanceof CoreError) return benchOf(written, written, shelf, minutes);
+    throw error;
+  }
 }
 
 /** Chance that what the simulation shows in a degree is seen. */
@@ -282,7 +299,7 @@ function seenLikelihood(seen: ReadonlyMap<SymptomId, number>, silent: (id: Sympt
 export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShelf): Diagnosis {
   const { measured = {}, slips = [], kitchen = {} } = asked;
   const real = slips.length > 0 ? asBaked(input, slips) : input;
-  const bench = benchOf(input, real, shelf, measured.minutes);
+  const bench = benchFor(input, real, shelf, measured.minutes);
   const { analysis } = bench.asBaked;
   const { kind } = analysis.given;
   const clues = cluesOf(real, analysis, shelf, { measured, kitchen });
