@@ -40,6 +40,18 @@ test("what the kitchen has is kept, what was computed is not; brought back it co
   expect(after.getQueryData(keys.packets.all)).toBeUndefined();
 });
 
+test("where everything was forgotten nothing is written again, not even an empty sheet", async () => {
+  const at = client();
+  const stop = keepAnswersOf(at);
+  at.setQueryData(keys.packets.all, [{ id: "soda" }]);
+  await until(async () => JSON.stringify((await keptAnswers())?.state ?? "").includes("soda"));
+  await forgetKitchen(at, true);
+  at.setQueryData(keys.session.all, { needed: true, here: null });
+  await new Promise((done) => setTimeout(done, 2600));
+  expect(await keptAnswers()).toBeUndefined();
+  stop();
+}, 15_000);
+
 test("that somebody stood before the door is not kept, and of a page that kept it not believed; who came in is", async () => {
   const session = { needed: true, here: null };
   const at = client();

@@ -44,7 +44,8 @@ export function keepAnswersOf(queries: QueryClient): () => void {
       shouldDehydrateQuery: ({ queryKey, state: { data } }) =>
         KEPT.has(queryKey[0]) && data !== undefined && !isOutside(queryKey, data),
     });
-    void keepAnswers({ shape: SHAPE, at: Date.now(), state });
+    // An empty sheet is not kept: it would stand where somebody was let go, or over what is still being brought back.
+    if (state.queries.length > 0) void keepAnswers({ shape: SHAPE, at: Date.now(), state });
   };
   const stop = queries.getQueryCache().subscribe(({ type }) => {
     if (type === "updated" || type === "added") timer ??= setTimeout(write, PAUSE_MS);
