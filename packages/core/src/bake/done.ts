@@ -64,7 +64,7 @@ export function coloured(by: JudgedBy, { top, base, rim, line }: Brown): number 
  * The last kelvins come slowly, and no baker waits for them beside a crumb that has set: a middle is done so much under its target, K, the more the
  * longer it has been set, as a share of that time. 93 to 99 °C is the range that kitchens give for one and the same crumb.
  */
-const ALLOWED = { kelvin: 2.5, past: 0.25 };
+const ALLOWED = { kelvin: 2.4, past: 0.25 };
 export const allowance = ({ setS }: Progress, second: number): number =>
   setS === null ? 0 : ALLOWED.kelvin * Math.min(1, Math.max(0, (second / setS - 1) / ALLOWED.past));
 

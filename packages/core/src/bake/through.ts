@@ -202,11 +202,11 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     samples.push(sampleOf(run, start, second, phase, cell, brown));
   };
   const colour = (dt: number): void => {
-    const s = start.browns * dt;
-    brown.top += browned(run.topC[0]!, model.brownEnergy, washed * s);
-    brown.base += browned(run.baseC[0]!, model.brownEnergy, s);
-    brown.rim += rimBrowned(run, model.brownEnergy, washed * s);
-    brown.line += browned(run.topC[section.columns - 1]!, model.brownEnergy, washed * s);
+    const reacting = start.browns * dt;
+    brown.top += browned(run.topC[0]!, model.brownEnergy, washed * reacting);
+    brown.base += browned(run.baseC[0]!, model.brownEnergy, reacting);
+    brown.rim += rimBrowned(run, model.brownEnergy, washed * reacting);
+    brown.line += browned(run.topC[section.columns - 1]!, model.brownEnergy, washed * reacting);
   };
   let second = 0;
   let nextSample = SAMPLE_S.early;

@@ -265,7 +265,8 @@ function clueReasons(cause: Cause, clues: Clues, kind: Kind): Reason[] {
   const reason = (of: keyof Clues, value: number, weight: number): Reason => {
     const { name, unit, digits } = clueWords[of];
     const { mean } = soundClue(of, kind);
-    return { what: name, value: `${value.toFixed(digits)} ${unit}`.trim() + `; ${mean.toFixed(digits)} in a sound bake`, weight };
+    const told = (number: number): string => `${number.toFixed(digits)} ${unit}`.trim();
+    return { what: name, value: `${told(value)}; ${told(mean)} in a sound bake`, weight };
   }; // prettier-ignore
   const excluded = (cause.not ?? []).flatMap(({ of, below = -Infinity, above = Infinity }) => {
     const value = clues[of];
@@ -303,7 +304,7 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
   const { analysis } = bench.asBaked;
   const { kind } = analysis.given;
   const clues = cluesOf(real, analysis, shelf, { measured, kitchen });
-  // How long it should have taken, what it should lose and when it is cut are those of the bake as planned.
+  // How hot its middle should be, how long it should have taken and what it should lose are those of the bake as planned.
   const facts = cluesOf(input, bench.planned.analysis, shelf, { measured, kitchen });
   for (const fact of ["coreShortK", "minutesShare", "lossRatio"] as const) if (facts[fact] !== undefined) clues[fact] = facts[fact];
   const seen = new Map(asked.seen.map(({ symptomId, degree }) => [symptomId, degree]));
