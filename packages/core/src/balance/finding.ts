@@ -50,6 +50,8 @@ export const findingLimits = {
   /** Gum alone, over the most that its kind has: told from here on, and a caution from there. */
   gumMost: 1.6,
   gumPlainly: 2.4,
+  /** % of gum on the flour that no kind is scolded for less than. */
+  gumUsual: 0.8,
   fillMost: 0.8,
   fillLeast: 0.3,
   /** Browning of the top, in minutes at 150 °C, that is plainly dark. */

@@ -1,6 +1,6 @@
 import { listWords } from "../measure/list-words";
 import type { Body } from "../body/body";
-import { binderPerGram } from "../body/binder";
+import { gumIn } from "../body/binder";
 import { consistencies, type Consistency, consistencyOf } from "../body/consistency";
 import type { OpenLine } from "../formula/components-schema";
 import { type Kind, kindName } from "../formula/kinds";
@@ -122,16 +122,15 @@ function binderFindings({ items, kind, body, prove }: Findable): Finding[] {
     });
   } else {
     // Eggs and flours that bind are no rubber; gum and husk by themselves are.
-    const gum = flour > 0 ? (100 * added.reduce((g, { ingredient, massG }) => g + massG * binderPerGram(ingredient), 0)) / flour : 0;
-    const usual = Math.max(wanted.high, 0.8);
+    const gum = flour > 0 ? (100 * gumIn(items)) / flour : 0;
+    const usual = Math.max(wanted.high, limits.gumUsual);
     if (gum > limits.gumMost * usual) {
-      const keeps = (((wanted.low + wanted.high) / 2 / 100) * flour) / Math.max(1e-9, (gum / 100) * flour);
       out.push({
         id: "binder-high",
         severity: gum > limits.gumPlainly * usual ? "caution" : "note",
         message: `It is bound by ${gum.toFixed(1)} % of gum on the flour (as xanthan); ${kindName[kind].toLowerCase()} has ${wanted.low} to ${wanted.high} %.`,
         why: "Too much gum holds water and gas so tightly that the crumb is gummy and rubbery.",
-        ...prove("binder-high", () => lessGumWays(items, keeps)),
+        ...prove("binder-high", () => lessGumWays(items, wanted, flour)),
         ingredientIds: added.map((item) => item.ingredient.id),
       });
     }

@@ -1,5 +1,5 @@
 import type { Body } from "../body/body";
-import { binderPerGram } from "../body/binder";
+import { gumIn } from "../body/binder";
 import type { Consistency } from "../body/consistency";
 import { liquidFor, mainLiquid } from "../body/next-class";
 import type { Kind } from "../formula/kinds";
@@ -124,10 +124,12 @@ export function gumWays(items: readonly Item[]): Way[] {
   ];
 }
 
-/** The gums at a share of what they are, to what a scale of tenths shows. */
-export function lessGumWays(items: readonly Item[], share: number): Way[] {
+/** The gums brought to the middle of what is wanted, % on so many g of flour, to what a scale of tenths shows. */
+export function lessGumWays(items: readonly Item[], wanted: { low: number; high: number }, flour: number): Way[] {
+  const share = ((wanted.low + wanted.high) / 200) * (flour / Math.max(1e-9, gumIn(items)));
   const added = items.filter((item) => item.ingredient.family === "binder");
   const to = (item: Item): number => Math.round(10 * share * item.massG) / 10;
+  if (added.every((item) => to(item) === 0)) return gumWays(items);
   return [
     {
       say: `take ${added.map((item) => `${gramsText(to(item))} of ${shortName(item.ingredient)}`).join(" and ")}`,
@@ -175,13 +177,8 @@ export function waysOut(id: FindingId, { items, kind, process, measures, lift: {
     }
     case "binder-doubled":
       return gumWays(items);
-    case "binder-high": {
-      const gum = items.reduce(
-        (g, { ingredient, massG }) => g + (ingredient.family === "binder" ? massG * binderPerGram(ingredient) : 0),
-        0,
-      );
-      return lessGumWays(items, (((binderPercent.low + binderPercent.high) / 200) * base) / Math.max(1e-9, gum));
-    }
+    case "binder-high":
+      return lessGumWays(items, binderPercent, base);
     case "too-wet":
     case "too-dry":
       return liquidWays(items, kind, process, id === "too-wet" ? -1 : 1, true);

@@ -28,6 +28,10 @@ const GLUTEN_BINDS = 1;
 export const binderPerGram = (ingredient: Ingredient): number =>
   (ingredient.family === "wheat" ? GLUTEN_BINDS : (ingredient.xanthanEquivalent ?? 0)) / 100;
 
+/** g of xanthan that bind like the gums and husks of a batter: not what egg and flours hold besides. */
+export const gumIn = (items: readonly Item[]): number =>
+  items.reduce((g, { ingredient, massG }) => g + (ingredient.family === "binder" ? massG * binderPerGram(ingredient) : 0), 0);
+
 /** Binding power against what is wanted (in % xanthan on flour). Blends count with what they hold already. */
 export function binderOf(items: readonly Item[], wantedPercent: number): Binder {
   const flour = crumbOf(items);
