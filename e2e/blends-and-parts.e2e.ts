@@ -58,6 +58,9 @@ test("a formula is an ingredient of another; a batter is split into parts that a
   const first = room.getByRole("group", { name: "First part" });
   await first.getByLabel("Share of the batter").fill("30");
   await room.getByText("20 % of the batter is left.").waitFor();
+  // Two muffin pans alike share alike; what was said by hand is put right in one press.
+  await room.getByRole("button", { name: "Fill the tins alike: First part 50 %, Another part 50 %" }).click();
+  await room.getByText("All of the batter is shared out.").waitFor();
   await first.getByLabel("Add to First part").fill("40 g raisins");
   await first.getByRole("button", { name: /^Add 40 g of raisins/ }).click();
   await first.getByText("Raisins, 40 g").waitFor();

@@ -42,7 +42,11 @@ test("from the list to a kind, a shelf and designs; a slider moves one, and it g
 
 test("on a wide screen: what the shelf lacks is named, put on it with one press, and kept on this device", async () => {
   const page = await kitchen.open("/begin", wide);
-  for (const name of ["Baking soda", "Baking powder, aluminium-free"]) await page.getByRole("checkbox", { name }).click();
+  // The packets of the store are what is on hand; one that was used up is not.
+  await page.getByRole("checkbox", { name: "Buckwheat flour", checked: true }).waitFor();
+  expect(await page.getByRole("checkbox", { name: "Cheddar", checked: true }).count()).toBe(0);
+  const lifts = ["Baking soda", "Baking powder, aluminium-free", "Baking powder, double-acting"];
+  for (const name of lifts) await page.getByRole("checkbox", { name }).click();
   await page.getByTestId("design").click();
   await page.getByText(/^Nothing sound comes of this shelf\. With .*baking powder/i).waitFor();
   await page.getByRole("button", { name: /^Put Baking powder/ }).click();

@@ -47,6 +47,15 @@ test("a cold page on a slow phone shows the frame before any script, then the li
   await context.close();
 });
 
+test("the scripts that a first page names are less than 300 kB on the wire", async () => {
+  const page = await (await fetch(`${kitchen.url}/formulas`)).text();
+  const scripts = [...page.matchAll(/<script[^>]* src="([^"]+)"/g)].flatMap(([, src]) => src ?? []);
+  expect(scripts.length).toBeGreaterThan(1);
+  const sizes = await Promise.all(scripts.map(async (src) => Number((await fetch(`${kitchen.url}${src}`, { method: "HEAD", headers: { "accept-encoding": "br" } })).headers.get("content-length")))); // prettier-ignore
+  expect(sizes.every((size) => size > 0)).toBe(true);
+  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThan(300_000);
+});
+
 test("what is asked for ahead of the page is what the page asks for first, and is asked for once", async () => {
   for (const [path, asked, sign] of [
     ["/formulas", ["/api/session", "/api/formulas?"], "Teff, cocoa and beetroot muffins"],
@@ -79,6 +88,29 @@ test("what is asked for ahead of the page is what the page asks for first, and i
     await context.close();
   }
 }); // prettier-ignore
+
+test("the room's script that is asked for ahead is one that the page then runs", async () => {
+  for (const path of ["/formulas", "/bench/pear-loaf", "/read", "/day", "/counter", "/log", "/store"]) {
+    const context = await kitchen.browser.newContext({ viewport: phone, serviceWorkers: "block" });
+    const page = await context.newPage();
+    // Scripts that are run, those too that are taken off the page afterwards.
+    await page.addInitScript(() => {
+      const run: string[] = ((globalThis as { run?: string[] }).run = []);
+      const note = (node: Node): void => void (node instanceof HTMLScriptElement && run.push(node.src));
+      new MutationObserver((changes) => changes.forEach(({ addedNodes }) => addedNodes.forEach(note))).observe(document, { childList: true, subtree: true });
+    }); // prettier-ignore
+    await page.goto(kitchen.url + path);
+    await page.locator(".shell").waitFor({ state: "detached" });
+    await page.waitForLoadState("networkidle");
+    const [ahead, run] = await page.evaluate(() => [
+      [...document.querySelectorAll<HTMLLinkElement>("link[rel=preload][as=script]")].map(({ href }) => href).filter((href) => !href.includes("/entry-")),
+      (globalThis as { run?: string[] }).run ?? [],
+    ] as const); // prettier-ignore
+    expect([path, ahead.length > 0]).toEqual([path, true]);
+    expect([path, ahead.filter((href) => !run.includes(href))]).toEqual([path, []]);
+    await context.close();
+  }
+});
 
 /** Types into a field as a hand does, and gives the longest task of the page that followed, ms; 0 where none was long. */
 const longestAfter = (page: Page, label: string, text: string): Promise<number> =>

@@ -79,10 +79,13 @@ export async function openKitchen(): Promise<Kitchen> {
       await page.setViewportSize(size);
       page.on("console", (message) => {
         // What a killed server leaves open or does not answer is no fault of the page.
-        // Nor is it one that a page was left while it still called a device.
+        // Nor is it one that a page was left while it still called a device, or that a busy machine came to a room's script
+        // later than the browser thinks usual (first-load holds that each script asked for ahead is one that the page runs).
         const cut =
           (killed && /ERR_(?:CONNECTION|INCOMPLETE_CHUNKED|EMPTY_RESPONSE)/.test(message.text())) ||
-          /WebSocket is closed before the connection is established/.test(message.text());
+          /WebSocket is closed before the connection is established|preloaded using link preload but not used within/.test(
+            message.text(),
+          );
         if (!cut && (message.type() === "error" || message.type() === "warning"))
           complaints.push(`${message.type()}: ${message.text()} (${message.location().url})`);
       });

@@ -81,6 +81,30 @@ describe("an application on the phone", () => {
     await page.context().close();
   });
 
+  test("a bake begins without a server: what is weighed is kept over a reload, and all of it stands at the server when it is back", async () => {
+    const page = await kitchen.open("/counter");
+    await page.locator("html[data-parts=here]").waitFor({ timeout: 60_000 });
+    await page.getByRole("button", { name: "Bake it: Sorghum, cheddar and chive biscuits" }).waitFor();
+    // A shelf that was never looked at is asked for ahead.
+    await page.waitForTimeout(9000);
+    await kitchen.down();
+    await page.getByRole("button", { name: "Bake it: Sorghum, cheddar and chive biscuits" }).click();
+    await page.waitForURL(/\/counter\/[0-9a-f-]{36}/, { timeout: 60_000 });
+    const id = page.url().split("/counter/")[1] ?? "";
+    await page.getByRole("button", { name: /^It is 140/ }).click();
+    // Read again from the device, it stands as it was laid out, with what was done.
+    await page.waitForTimeout(3000);
+    await page.reload();
+    await page.getByRole("heading", { name: /Sorghum, cheddar/ }).first().waitFor(); // prettier-ignore
+    expect(await faultsOf(page)).toEqual([]);
+    await kitchen.up();
+    await page.getByRole("region", { name: "Waiting for the server" }).waitFor({ state: "detached", timeout: 60_000 });
+    const there = async (): Promise<{ events?: { kind: string }[]; record?: { formulaId: string; formulaVersion: number } }> => (await fetch(`${kitchen.url}/api/bakes/${id}`)).json() as never; // prettier-ignore
+    for (let k = 0; k < 40 && !(await there()).events?.some(({ kind }) => kind === "weighed"); k++) await page.waitForTimeout(500);
+    expect(await there()).toMatchObject({ record: { formulaId: "chive-biscuits", formulaVersion: 1 }, events: expect.arrayContaining([expect.objectContaining({ kind: "weighed" })]) as object }); // prettier-ignore
+    await page.context().close();
+  });
+
   test("saved at sea while somebody else saved: both are shown, and it is mended on the screen", async () => {
     const page = await kitchen.open("/bench/lentil-skillet");
     await page.getByTestId("instrument-lift").waitFor();

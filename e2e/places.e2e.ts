@@ -47,9 +47,21 @@ describe.each([
   });
 });
 
-test("the root lays the bench with the newest formula, a wrong address says so", async () => {
+test("a first visit says what this is, a recipe is judged in two presses; then the root lays the bench; a wrong address says so", async () => {
   const page = await kitchen.open("/");
-  await page.waitForURL(/\/bench\/pear-loaf/);
+  await page.getByRole("link", { name: "Try it with a recipe" }).waitFor();
+  expect(await faultsOf(page)).toEqual([]);
+  await page.getByRole("link", { name: "Try it with a recipe" }).click();
+  await page.getByText(/10 lines weighed/).waitFor();
+  await page.getByRole("button", { name: "Put on the bench" }).click();
+  await page.waitForURL(/\/bench\//);
+  await page
+    .getByTestId("instrument-bake")
+    .getByText(/\d+–\d+ min/)
+    .waitFor();
+  const mine = page.url();
+  await page.goto(`${kitchen.url}/`);
+  await page.waitForURL(mine);
   await page.goto(`${kitchen.url}/bench/no-such`);
   await page.getByText("There is no such formula.").waitFor();
   await page.getByRole("link", { name: "To the formulas" }).click();

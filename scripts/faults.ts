@@ -54,7 +54,12 @@ function bySomeEye(seen: readonly Seen[]): Seen[] {
   return [...there, ...more.map((symptomId) => ({ symptomId, degree: 1 }))];
 }
 
+/** How much of what could be measured is told: half of it, or with `all` everything. */
+const TOLD = process.argv[3] === "all" ? 1 : 0.5;
+
 let [asked, first, three, sound, calledSound] = [0, 0, 0, 0, 0];
+/** Those of them in which the fault left a sign of its own that the judge saw; in the others there is nothing to find. */
+const signed = { asked: 0, first: 0, three: 0 };
 const bins = Array.from({ length: 5 }, () => ({ n: 0, said: 0, true: 0 }));
 const confusion = new Map<string, Map<string, number>>();
 const missed: string[] = [];
@@ -66,9 +71,9 @@ for (let n = 0; asked + sound < BAKES && n < 20 * BAKES; n++) {
   const seen = bySomeEye(bake.seen);
   if (!isSound && seen.every(({ degree }) => degree === 0)) continue;
   const told = Object.fromEntries(
-    Object.entries(inKitchen(bake.measured)).filter(([key]) => key === "minutes" || random() < 0.5),
+    Object.entries(inKitchen(bake.measured)).filter(([key]) => key === "minutes" || random() < TOLD),
   ) as Measured;
-  const kitchen = Object.fromEntries(Object.entries(bake.kitchen).filter(() => random() < 0.5)) as KitchenFacts;
+  const kitchen = Object.fromEntries(Object.entries(bake.kitchen).filter(() => random() < TOLD)) as KitchenFacts;
   const { causes: found } = diagnose(bake.input, { seen, measured: told, kitchen });
   for (const { id, probability } of found) {
     const bin = bins[Math.min(bins.length - 1, Math.floor(probability * bins.length))];
@@ -89,7 +94,11 @@ for (let n = 0; asked + sound < BAKES && n < 20 * BAKES; n++) {
   const at = found.findIndex(({ id }) => id === bake.cause.id);
   if (at === 0) first++;
   if (at >= 0 && at < 3) three++;
-  else missed.push(`${bake.cause.id} (${bake.formula.kind}) → ${names}; seen ${signs}`);
+  if (seen.some(({ symptomId, degree }) => degree > 0 && (bake.cause.does[symptomId] ?? 0) > 0)) {
+    signed.asked++;
+    if (at === 0) signed.first++;
+    if (at >= 0 && at < 3) signed.three++;
+  } else missed.push(`${bake.cause.id} (${bake.formula.kind}) → ${names}; seen ${signs}`);
   const row = confusion.get(bake.cause.family) ?? new Map<string, number>();
   const to = causes.find(({ id }) => id === found[0]?.id)?.family ?? "none";
   row.set(to, (row.get(to) ?? 0) + 1);
@@ -99,6 +108,9 @@ const percent = (count: number, of: number): string => `${Math.round((100 * coun
 console.log(`${asked} made-up bakes over ${new Set(causes.map(({ id }) => id)).size} causes, and ${sound} sound ones`);
 console.log(
   `true cause first: ${percent(first, asked)}; among the first three: ${percent(three, asked)}; sound bakes called sound: ${percent(calledSound, sound)}`,
+);
+console.log(
+  `of the ${signed.asked} with a sign of that fault: first ${percent(signed.first, signed.asked)}; among the first three ${percent(signed.three, signed.asked)}`,
 );
 const all = bins.reduce((sum, { n }) => sum + n, 0);
 const off = bins.reduce((sum, { n, said, true: met }) => sum + Math.abs(said - met) * (n > 0 ? 1 : 0), 0) / Math.max(1, all);

@@ -12,3 +12,4 @@ export * from "./src/plan/own-steps";
 export * from "./src/label/regions";
 export * from "./src/design/to-formula";
 export * from "./src/design/wish";
+export * from "./src/balance/wish-words";

@@ -37,5 +37,8 @@ export * from "./src/formula/differences";
 export * from "./src/body/consistency";
 export * from "./src/bake/browning";
 export { isOfTheOven } from "./src/balance/finding";
+export { isFault } from "./src/balance/faults";
 export { isBaked } from "./src/balance/is-baked";
 export { BATTER } from "./src/formula/component-mass";
+export * from "./src/lift/as-soda";
+export { languages, type Language } from "./src/measure/languages/names";

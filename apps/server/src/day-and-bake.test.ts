@@ -149,6 +149,51 @@ describe("a bake", () => {
     const alone = await call<Problem>("POST", "/api/bakes/b1/events", { events: [bad] });
     expect([alone.status, alone.body.errors?.[0]?.path]).toEqual([400, "events.0"]);
   });
+  test("out of the oven it has used up what went in: counted packets go down once, a rehearsal eats nothing", async () => {
+    const packet = async (id: string): Promise<{ version: number; leftG?: number }> => {
+      const { body } = await call<{ version: number; packet: { leftG?: number } }>("GET", `/api/packets/${id}`);
+      return { version: body.version, ...body.packet };
+    };
+    const flour = { ingredientId: "buckwheat-flour", name: "Buckwheat, the sack", sizeG: 5000, leftG: 4000 };
+    await call("POST", "/api/packets", { id: "sack", ...flour });
+    const { record } = await layOut();
+    const wanted = record.steps.flatMap(({ lines }) => lines).filter(({ ingredientId }) => ingredientId === "buckwheat-flour").reduce((sum, { grams }) => sum + grams, 0); // prettier-ignore
+    expect(wanted).toBeGreaterThan(50);
+    await append([event("in", 10, { kind: "step", stepId: "bake", done: false })]);
+    expect((await packet("sack")).leftG).toBe(4000);
+    await append([event("out", 70, { kind: "out" })]);
+    const { leftG, version } = await packet("sack");
+    expect(leftG).toBeCloseTo(4000 - wanted, 0);
+    // Said again, by another phone as well: it was taken once.
+    await append([event("out", 70, { kind: "out" }), event("out-2", 71, { kind: "out" })]);
+    expect(await packet("sack")).toMatchObject({ leftG, version });
+    const { events } = (await call<StoredBake>("GET", "/api/bakes/b1")).body;
+    expect(events.find(({ kind }) => kind === "used")).toMatchObject({ packets: expect.arrayContaining([expect.objectContaining({ packetId: "sack", grams: expect.closeTo(wanted, 0) as number })]) as object }); // prettier-ignore
+    await call("POST", "/api/bakes", { id: "b3", formulaId: "pear-loaf", rehearsal: { factor: 60 } });
+    await append([event("in", 10, { kind: "step", stepId: "bake", done: false }), event("out", 70, { kind: "out" })], "b3");
+    expect((await packet("sack")).leftG).toBe(leftG);
+  });
+  test("a split batter is laid out part by part: the first mixes it for all, the others begin with their share", async () => {
+    const { body: stored } = await call<{ formula: Formula }>("GET", "/api/formulas/pear-loaf");
+    const cups = { shape: "muffin", diameterMm: 70, heightMm: 35, pieces: 6 };
+    const part = { kind: "muffin", vessel: cups, oven: { celsius: 190 }, additions: [{ id: "r", ingredientId: "raisins", grams: { low: 50, mid: 50, high: 50 } }] };
+    const parts = [{ id: "p", name: "plain", share: 0.6, ...part, additions: [] }, { id: "q", name: "with raisins", share: 0.4, ...part }];
+    await call("POST", "/api/formulas", { ...stored.formula, id: "split", title: "Split pear", parts });
+    const { body: first } = await call<StoredBake>("POST", "/api/bakes", { id: "s1", formulaId: "split" });
+    expect(first.record.title).toBe("Split pear, plain");
+    expect(first.record.part).toMatchObject({ id: "p", others: [{ id: "q", name: "with raisins" }], whole: { title: "Split pear" } });
+    const { body: second } = await call<StoredBake>("POST", "/api/bakes", { id: "s2", formulaId: "split", partId: "q" });
+    expect(second.record.part).toEqual({ id: "q", others: [] });
+    expect(second.record.formula.lines.some(({ ingredientId }) => ingredientId === "raisins")).toBe(true);
+    const flour = (record: StoredBake["record"]): number => record.steps.flatMap(({ lines }) => lines).filter(({ ingredientId }) => ingredientId === "buckwheat-flour").reduce((sum, { grams }) => sum + grams, 0);
+    expect([flour(first.record), flour(second.record)]).toEqual([stored.formula.lines.find(({ ingredientId }) => ingredientId === "buckwheat-flour")?.grams?.mid, 0]);
+    expect(second.record.steps.map(({ kind }) => kind)).toEqual(expect.arrayContaining(["portion", "bake", "out"]));
+    const wrong = await call<Problem>("POST", "/api/bakes", { id: "s3", formulaId: "split", partId: "z" });
+    expect([wrong.status, wrong.body.detail]).toEqual([422, expect.stringMatching(/one of p, q would be right/)]);
+    const { body: plan } = await call<Plan>("POST", "/api/plan", { start: "2026-11-28T06:00:00Z", hands: 1, mixers: 1, ovens: [{ id: "o", racks: 2 }], bakes: [{ id: "a", formulaId: "split" }] });
+    expect(plan.steps.filter(({ kind }) => kind === "bake").map(({ stepId }) => stepId).sort()).toEqual(["p:bake", "q:bake"]);
+    expect(plan.steps.filter(({ kind }) => kind === "combine")).toHaveLength(1);
+  }); // prettier-ignore
   test("a bake that was taken off keeps what still arrives, and can be brought back with it", async () => {
     await layOut();
     await append([event("a", 1, { kind: "started" })]);

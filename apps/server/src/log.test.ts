@@ -103,6 +103,11 @@ describe("causes", () => {
     expect(one.body.answer.family).toBe("oven");
     expect(one.body).toEqual(same.body);
     expect(one.body.seen.some(({ degree }) => degree > 0)).toBe(true);
+    // One with which nothing was wrong is of no family, and comes out about as planned.
+    const { answer, heightsMm, planned } = (await call<Practice>("POST", "/api/practice", { seed: 12, sound: true })).body;
+    expect([answer.id, answer.family]).toEqual(["nothing", null]);
+    const share = (heightsMm[2] ?? 0) / (planned.heightsMm[2] ?? 1);
+    expect([share, share > 0.85 && share < 1.15]).toEqual([share, true]);
   });
 }); // prettier-ignore
 

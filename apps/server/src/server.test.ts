@@ -230,6 +230,11 @@ describe("computing", () => {
     expect((await call("POST", "/api/swap", { text, replace: "honey" })).status).toBe(422);
     expect((await call("POST", "/api/swap", { text })).status).toBe(400);
     expect((await call("POST", "/api/balance", { text, avoid: ["gravity"] })).status).toBe(400);
+    const vegan = await call<Proposals>("POST", "/api/balance", { kind: "muffin", lines: first?.lines, wish: "vegan" });
+    expect(vegan.body.proposals.map(({ title }) => title)).toEqual(["Vegan"]);
+    expect(vegan.body.proposals[0]?.baked?.after.minutes.mid).toBeGreaterThan(10);
+    const shelf = await call<Problem>("POST", "/api/balance", { kind: "muffin", lines: first?.lines, wish: "on-hand" });
+    expect([shelf.status, JSON.stringify(shelf.body)]).toEqual([400, expect.stringContaining("Say what is on hand")]);
   });
 
   test("a typical batch stands in where there is no formula", async () => {

@@ -1,5 +1,5 @@
-import { BenchHome, ReaderScreen } from "../doors/screens";
+import { BenchHome, Welcome } from "../doors/screens";
 
 export default function Home() {
-  return <BenchHome empty={<ReaderScreen />} />;
+  return <BenchHome first={<Welcome />} />;
 }

@@ -138,7 +138,7 @@ class Hand {
 const hands = { quick: new Hand(), oven: new Hand() };
 export type HandName = keyof typeof hands;
 
-const inOven = new Set<TaskName>(["ways", "simulate", "runs", "draw", "paper", "balance", "swap", "split", "label", "slice", "measure-slice"]); // prettier-ignore
+const inOven = new Set<TaskName>(["ways", "simulate", "runs", "draw", "paper", "lay-out", "balance", "wished", "swap", "split", "label", "slice", "measure-slice"]); // prettier-ignore
 const handFor = (name: TaskName, args: readonly unknown[]): Hand =>
   hands[inOven.has(name) || (name === "bake" && args[2] === "fine") ? "oven" : "quick"];
 

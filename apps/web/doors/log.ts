@@ -1,6 +1,5 @@
 /** The log with its papers. */
-export { LogScreen } from "../features/log/list-screen";
-export { TrialScreen } from "../features/log/trial-screen";
+export { LogPlace } from "../features/log/place";
 export { JudgeScreen } from "../features/log/judge-screen";
 export { CompareScreen } from "../features/log/compare-screen";
 export { LearntScreen } from "../features/log/learnt-screen";

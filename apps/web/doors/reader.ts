@@ -1,2 +1,3 @@
 /** The reader of pasted recipes. */
 export { ReaderScreen } from "../features/reader/screen";
+export { Welcome } from "../features/reader/welcome";

@@ -10,7 +10,7 @@ const first: Record<string, { door: string; asks: string[] }> = {
   formulas: { door: "formulas", asks: [listPath("", 1)] },
   bench: { door: "bench", asks: id === "" ? [] : [`/api/formulas/${id}`, ...shelves] },
   read: { door: "reader", asks: shelves },
-  day: { door: "counter", asks: [] },
+  day: { door: "bench", asks: [] },
   counter: { door: "counter", asks: [] },
   log: { door: "log", asks: [] },
   store: { door: "store", asks: [] },

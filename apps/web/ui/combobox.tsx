@@ -48,7 +48,11 @@ export function Combobox<T extends Named>({
           // Downshift would hand the text on a beat later, and a controlled field must not lose the caret.
           onChange: (event) => onQuery(event.currentTarget.value),
           onKeyDown: (event) => {
-            if (event.key === "Escape") onQuery("");
+            // What was typed goes first; the next Escape is the page's.
+            if (event.key === "Escape" && query !== "") {
+              event.preventDefault();
+              onQuery("");
+            }
             if (event.key === "Enter" && highlightedIndex < 0) onSubmit?.();
           },
         })}

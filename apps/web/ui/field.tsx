@@ -33,6 +33,7 @@ interface FieldProps {
   autoFocus?: boolean;
   /** What is typed is not shown. */
   secret?: boolean;
+  testID?: string;
 }
 
 /** A text field with its label, hint and error tied to it. */
@@ -55,6 +56,7 @@ export function Field({
   style,
   autoFocus,
   secret = false,
+  testID,
 }: FieldProps) {
   const colours = useColours();
   const [focused, setFocused] = useState(false);
@@ -99,6 +101,7 @@ export function Field({
           autoCapitalize="none"
           autoCorrect={false}
           {...(autoFocus ? { autoFocus } : {})}
+          {...(testID ? { testID } : {})}
           {...(secret ? { secureTextEntry: true } : {})}
           style={[
             type.body,

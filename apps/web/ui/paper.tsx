@@ -74,6 +74,9 @@ interface PaperTableProps {
   small?: boolean;
 }
 
+/** A head longer than this may wrap: on a narrow screen its column would stick out, signs. */
+const SHORT_HEAD = 8;
+
 /** A table that goes over pages: its head stands on each of them, no line is cut in two. */
 export function PaperTable({ label, head, rows, right = [], small = false }: PaperTableProps) {
   const { ink, rule } = useColours();
@@ -95,7 +98,15 @@ export function PaperTable({ label, head, rows, right = [], small = false }: Pap
         <thead style={{ display: "table-header-group" }}>
           <tr>
             {head.map((word, k) => (
-              <th key={`${k}${word}`} scope="col" style={{ ...cell(k, true), borderBottom: `1.5px solid ${ink}` }}>
+              <th
+                key={`${k}${word}`}
+                scope="col"
+                style={{
+                  ...cell(k, true),
+                  ...(word.length > SHORT_HEAD ? { whiteSpace: "normal" } : {}),
+                  borderBottom: `1.5px solid ${ink}`,
+                }}
+              >
                 {word}
               </th>
             ))}

@@ -10,6 +10,7 @@ import { Button } from "./press";
 import { Check } from "./check";
 import { NameSearch } from "./name-search";
 import { Guard, reloadOnce } from "./guard";
+import { useKeys } from "./use-keys";
 import { Busy, Empty, Failed, Loading } from "./state";
 import { Why } from "./why";
 import { Body, Heading, Title } from "./words";
@@ -248,5 +249,30 @@ describe("a fence", () => {
     const reload = jest.fn();
     expect([reloadOnce(100_000, reload), reloadOnce(130_000, reload), reloadOnce(200_000, reload)]).toEqual([true, false, true]);
     expect(reload).toHaveBeenCalledTimes(2);
+  });
+});
+
+describe("keys of a page", () => {
+  const does = { escape: jest.fn(), save: jest.fn(), undo: jest.fn() };
+  function Page() {
+    useKeys(does);
+    return <Field label="Amount" value="1" onChange={() => undefined} />;
+  }
+  beforeEach(() => Object.values(does).forEach((one) => one.mockReset()));
+  test("Escape leaves, Ctrl+S saves and is not the browser's, Ctrl+Z takes back; in a field it is the field's", () => {
+    show(<Page />);
+    fireEvent.keyDown(document.body, { key: "Escape" });
+    expect(fireEvent.keyDown(document.body, { key: "s", ctrlKey: true })).toBe(false);
+    fireEvent.keyDown(document.body, { key: "z", metaKey: true });
+    fireEvent.keyDown(screen.getByLabelText("Amount"), { key: "z", ctrlKey: true });
+    expect([does.escape, does.save, does.undo].map((one) => one.mock.calls.length)).toEqual([1, 1, 1]);
+  });
+  test("what somebody else has taken is left alone", () => {
+    show(<Page />);
+    const take = (event: Event): void => event.preventDefault();
+    document.addEventListener("keydown", take);
+    fireEvent.keyDown(document.body, { key: "Escape" });
+    document.removeEventListener("keydown", take);
+    expect(does.escape).not.toHaveBeenCalled();
   });
 });

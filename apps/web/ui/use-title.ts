@@ -1,8 +1,8 @@
 import { useEffect } from "react";
 
-/** The name of the page in the browser's tab and history. */
-export function useTitle(title: string): void {
+/** The name of the page in the browser's tab and history; what stands beside something else leaves the name to that. */
+export function useTitle(title: string, mine = true): void {
   useEffect(() => {
-    document.title = title === "" ? "Uprise" : `${title} – Uprise`;
-  }, [title]);
+    if (mine) document.title = title === "" ? "Uprise" : `${title} – Uprise`;
+  }, [title, mine]);
 }

@@ -4,6 +4,7 @@ import {
   analyse,
   type Analysis,
   baked,
+  type BakeAsked,
   type BakedAnalysis,
   balanceWithout,
   beginKind,
@@ -24,15 +25,18 @@ import {
   type Kind,
   type Kitchen,
   labelOf,
+  laidOut,
   learntFlour,
   type Measures,
   mended,
   type Mending,
   moved,
   type Opened,
+  type OpenedPart,
   type OwnNames,
   type Packet,
   packetSchema,
+  pricesPerKg,
   readings,
   readRecipe,
   ready,
@@ -44,11 +48,13 @@ import {
   type SimulateOptions,
   type Simulation,
   splitOf,
-  stepsOf,
+  stepsOfWhole,
   swap,
   targetOf,
   trialSchema,
   usualAmounts,
+  type WholeWish,
+  type SaidOfText,
   type Wish,
   wishFrom,
 } from "@uprise/core";
@@ -121,6 +127,13 @@ function check(name: SchemaName, value: unknown): Checked {
   return { ok: false, message: issues[0]?.message ?? "Something in it is not as it should be.", issues };
 }
 
+/** What was said of a text, without what was not. */
+const said = ({ language, batch, figures }: SaidOfText): SaidOfText => ({
+  ...(language ? { language } : {}),
+  ...(batch === undefined ? {} : { batch }),
+  ...(figures ? { figures } : {}),
+});
+
 /** Everything that is asked of a worker, by name: pure functions of plain data. */
 export const tasks = {
   pantry: () => catalogue,
@@ -130,10 +143,21 @@ export const tasks = {
   line: (text: string, measures: Measures, own: Own) =>
     readRecipe(`Ingredients\n${text.replace(/\n/g, " ")}`, measures, undefined, shelfOf(own)).lines[1] ?? null,
   /** A pasted text with everything that was said of it by hand, as it is read and as the formula that it would begin. */
-  read: (text: string, measures: Measures, mending: Mending, kind: Kind | undefined, own: Own, names: OwnNames) => {
+  read: (
+    text: string,
+    measures: Measures,
+    mending: Mending,
+    kind: Kind | undefined,
+    own: Own,
+    names: OwnNames,
+    told: SaidOfText = {},
+  ) => {
     const shelf = shelfOf(own);
-    const reading = mended(readRecipe(text, measures, undefined, shelf, names), mending, measures, shelf);
-    return { reading, begun: formulaFrom(reading, measures, kind, shelf, { text, measures, mending }) };
+    const reading = mended(readRecipe(text, measures, undefined, shelf, names, told), mending, measures, shelf);
+    return {
+      reading,
+      begun: formulaFrom(reading, measures, kind, shelf, { text, measures, mending, ...said(told) }),
+    };
   },
   begin: (kind: Kind, measures: Measures, grams: number) => beginKind(kind, measures, grams),
   faults: (formula: Formula) => faultsIn(formula),
@@ -158,18 +182,42 @@ export const tasks = {
     target: targetOf(word, input, shelfOf(own)),
     learnt: learntFlour(word, input, shelfOf(own)),
   }),
-  steps: (input: Opened, analysis: BakedAnalysis, simulation: Simulation | null, own: Own, warmMinutes?: number) => {
-    const steps = stepsOf(input, analysis, simulation, shelfOf(own), warmMinutes);
+  steps: (
+    input: Opened,
+    analysis: BakedAnalysis,
+    simulation: Simulation | null,
+    parts: readonly OpenedPart[],
+    own: Own,
+    warmMinutes?: number,
+  ) => {
+    const steps = stepsOfWhole(input, analysis, simulation, parts, shelfOf(own), warmMinutes);
     return { steps, wholeMinutes: shortestMinutes(steps) };
   },
   /** A formula for its paper: its bake and its steps. */
-  paper: (input: Opened, own: Own, warmMinutes?: number) => {
+  paper: (input: Opened, parts: readonly OpenedPart[], own: Own, warmMinutes?: number) => {
     const shelf = shelfOf(own);
     const { analysis, simulation } = baked(input, shelf, { frames: 0 });
-    return { analysis, steps: stepsOf(input, analysis, simulation, shelf, warmMinutes) };
+    return { analysis, steps: stepsOfWhole(input, analysis, simulation, parts, shelf, warmMinutes) };
   },
+  /** A bake for the counter, where nobody answers who would lay it out. */
+  "lay-out": (asked: BakeAsked, kitchen: KitchenData) => laidOut(asked, kitchenOf(kitchen)),
   balance: (input: Opened, own: Own, avoid: readonly Allergen[], locked: readonly string[]) =>
     balanceWithout(input, { avoid, locked }, shelfOf(own)),
+  /** The whole formula at once, by one wish; `onHand` and `packets` for those that ask the shelf. */
+  wished: (
+    input: Opened,
+    own: Own,
+    wish: WholeWish,
+    avoid: readonly Allergen[],
+    locked: readonly string[],
+    onHand: readonly string[],
+    packets: readonly Packet[],
+  ) =>
+    balanceWithout(
+      input,
+      { wish, avoid, locked, prices: pricesPerKg(packets), ...(wish === "on-hand" ? { onHand } : {}) },
+      shelfOf(own),
+    ),
   swap: (input: Opened, own: Own, replace: string, avoid: readonly Allergen[], locked: readonly string[]) =>
     swap(input, { replace }, { avoid, locked }, shelfOf(own)),
   split: (formula: Formula, kitchen: KitchenData) => splitOf(formula, kitchenOf(kitchen)),

@@ -4,6 +4,8 @@ import {
   formulaComponentSchema,
   formulaSchema,
   kindSchema,
+  figuresAre,
+  languages,
   measuresSchema,
   ovenSchema,
   processSchema,
@@ -14,6 +16,7 @@ import {
   seenSchema,
   slipSchema,
   vesselSchema,
+  wholeWishes,
 } from "@uprise/core";
 import { z } from "zod";
 
@@ -32,6 +35,12 @@ export const readRequestSchema = z.object({
   text: textSchema,
   measures: measuresSchema.optional(),
   title: z.string().max(160).optional(),
+  /** What it is written in, where that is known; else it is found. */
+  language: z.enum(languages).optional(),
+  /** Which of several batches of a table is meant, from 0; else the first is taken, and said to be. */
+  batch: z.number().int().min(0).max(11).optional(),
+  /** What its figures without a unit are; else they are taken for grams, and asked about. */
+  figures: z.enum(figuresAre).optional(),
 });
 export type ReadRequest = z.infer<typeof readRequestSchema>;
 
@@ -96,7 +105,19 @@ const choices = {
   onHand: z.array(z.string()).max(500).optional(),
 };
 
-export const balanceRequestSchema = formulaFields.extend(choices).refine(hasFormula, noFormula);
+export const balanceRequestSchema = formulaFields
+  .extend({
+    ...choices,
+    /** Something wished of the whole formula, done in one proposal. */
+    wish: z.enum(wholeWishes).optional(),
+    /** By ingredient id, for a kilogram; any one currency. */
+    prices: z.record(z.string(), z.number().positive()).optional(),
+  })
+  .refine(hasFormula, noFormula)
+  .refine(({ wish, onHand }) => wish !== "on-hand" || onHand !== undefined, {
+    error: "Say what is on hand: the ids of its ingredients in onHand.",
+    path: ["onHand"],
+  });
 export type BalanceRequest = z.infer<typeof balanceRequestSchema>;
 
 export const swapRequestSchema = formulaFields
@@ -145,6 +166,8 @@ export const practiceRequestSchema = z.object({
   seed: z.number().int().min(0).max(2_000_000_000),
   /** Families of causes to choose from. */
   families: z.array(z.enum(causeFamilies)).max(20).optional(),
+  /** With which nothing was wrong. */
+  sound: z.boolean().optional(),
 });
 export type PracticeRequest = z.infer<typeof practiceRequestSchema>;
 
@@ -226,12 +249,16 @@ export const bakeInputSchema = z
     title: z.string().trim().min(1).max(160).optional(),
     formulaId: plannedId.optional(),
     formula: formulaSchema.optional(),
+    /** Which version `formula` is, where it is one. */
+    formulaVersion: z.number().int().min(1).optional(),
     planId: plannedId.optional(),
     planBakeId: plannedId.optional(),
     batch: z.number().int().min(1).optional(),
+    /** Which part of a split batter; absent, the first, which mixes it. */
+    partId: plannedId.optional(),
     ovenId: plannedId.optional(),
-    /** A rehearsal: time runs so many times faster. */
-    rehearsal: z.object({ factor: z.number().min(1).max(600) }).optional(),
+    /** A rehearsal: time runs so many times faster, from now or from when it began without a server. */
+    rehearsal: z.object({ factor: z.number().min(1).max(600), from: z.iso.datetime({ offset: true }).optional() }).optional(),
   })
   .refine(({ formulaId, formula }) => formulaId !== undefined || formula !== undefined, {
     error: "A bake is of a formula: formulaId, or formula.",

@@ -170,7 +170,6 @@ export const tastingInputSchema = tastingSchema.extend({ id: idSchema.optional()
 export const storedTastingSchema = z.object({ ...stored, tasting: tastingSchema });
 export type StoredTasting = z.infer<typeof storedTastingSchema>;
 
-/** Something that was learnt, with whether the kitchen reckons with it. */
 /** A made-up bake to practise on: what can be seen at once, what can be asked for, and the answer. */
 export const practiceSchema = z.object({
   seed: z.number().int(),
@@ -186,7 +185,8 @@ export const practiceSchema = z.object({
   planned: z.object({ heightsMm: z.array(z.number()), minutes: z.number(), targetCoreC: z.number(), lossPercent: z.number() }),
   heightsMm: z.array(z.number()),
   widthMm: z.number(),
-  answer: z.object({ id: z.string(), family: z.enum(causeFamilies), words: z.string(), tell: z.string() }),
+  /** Of no family where nothing was wrong. */
+  answer: z.object({ id: z.string(), family: z.enum(causeFamilies).nullable(), words: z.string(), tell: z.string() }),
 });
 export type Practice = z.infer<typeof practiceSchema>;
 

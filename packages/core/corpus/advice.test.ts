@@ -8,6 +8,7 @@ import {
   judgeSwap,
   type SwapCase,
 } from "./advice-judge";
+import { askedSwaps, slippedBalances } from "./slips-and-swaps";
 import balances from "./balance.json";
 import findings from "./findings.json";
 import swaps from "./swaps.json";
@@ -26,12 +27,12 @@ describe("what a good baker would say, and leave unsaid", () => {
   });
 });
 describe("what a good baker would mend, and leave alone", () => {
-  test.each(named<BalanceCase>(balances))("%s", async (_, one) => {
+  test.each(named<BalanceCase>([...balances, ...slippedBalances]))("%s", async (_, one) => {
     expect(await judgeBalance(one, core)).toBeNull();
   });
 });
 describe("what a good baker would swap", () => {
-  test.each(named<SwapCase>(swaps))("%s", async (_, one) => {
+  test.each(named<SwapCase>([...swaps, ...askedSwaps]))("%s", async (_, one) => {
     expect(await judgeSwap(one, core)).toBeNull();
   });
 });

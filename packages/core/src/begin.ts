@@ -6,14 +6,19 @@ import { profileOf, typicalLines } from "./balance/bands";
 import type { Formula, FormulaLine, Pasted, Said } from "./formula/formula";
 import type { Process } from "./formula/process-schema";
 import { namedBeside } from "./formula/named";
-import { sortLines } from "./formula/components";
+import { placeOf, sortLines } from "./formula/components";
+import type { WrittenStep } from "./formula/written-schema";
 import type { FormulaComponent } from "./formula/components-schema";
 import type { Opened } from "./formula/open";
 import { kindSchema } from "./formula/kinds-schema";
 import type { Kind } from "./formula/kinds";
 import type { Line, Question, Reading } from "./measure/reading-schema";
 import type { Measure } from "./measure/grammar/amounts";
+import { plainText } from "./measure/grammar/tokens";
+import { inEnglish, languageOfLine } from "./measure/languages/language";
 import { mainMeasure } from "./measure/line";
+import { sentencesOf } from "./measure/process-text";
+import { beginsAStep, notesHeading } from "./measure/roles";
 import { itemsOf } from "./measure/several";
 import type { Measures } from "./measure/units";
 import { weighMeasure } from "./measure/weigh";
@@ -23,6 +28,7 @@ import { exactly, scaled } from "./measure/range";
 import { vesselLibrary, vesselOf } from "./pantry/vessel";
 import type { Oven, Vessel } from "./pantry/vessel-schema";
 import { isLeftOpen, mendingKey } from "./measure/mending";
+import { type MethodFood, type MethodSentence, writtenSteps } from "./method";
 import { readRecipe } from "./read";
 
 /** A reading with one of its questions answered by a choice. The reading itself is not changed. */
@@ -112,6 +118,60 @@ function processFrom({ process }: Reading): Partial<Process> {
   const standing = (process?.rests ?? []).filter(({ place }) => place !== "fridge" && place !== "freezer");
   const restMinutes = Math.min(2880, standing.reduce((all, { minutes }) => all + (minutes.low + minutes.high) / 2, 0)); // prettier-ignore
   return { ...(process?.method ? { method: process.method } : {}), ...(standing.length > 0 ? { restMinutes } : {}) };
+}
+
+/** A method of more sentences is none. */
+const MOST_SENTENCES = 200;
+/** A sentence of more signs is none: what is looked for in one takes no longer than it is long. */
+const MOST_SIGNS = 2000;
+const tells =
+  /\b(?:off the heat|stir|beat|whisk|mix|fold|sieve|sift|rub|cream the|melt|blend|knead)\b.*\b(?:in|into|with|until|to|and|together)\b/i;
+/** What a text says of mixing, filling and finishing, sentence by sentence, up to its comments. */
+function sentencesIn(reading: Reading): MethodSentence[] {
+  const first = reading.lines.findIndex(({ role }) => role === "ingredient");
+  const end = reading.lines.findIndex(
+    ({ role, source }, k) => k > first && role === "heading" && notesHeading.test(plainText(source)),
+  );
+  const text = reading.language ?? "en";
+  const foods = reading.lines.filter(({ role }) => role === "ingredient").map(({ source }) => source.trim());
+  const told = reading.lines.slice(0, end < 0 ? undefined : end).filter(
+    ({ role, source }, k) =>
+      (role === "step" && (k > first || foods.some((food) => source.includes(food)))) ||
+      (k > first && role === "note") ||
+      // A sentence that tells what is done, and what with.
+      (role === "ingredient" && (beginsAStep(plainText(source)) || tells.test(source))),
+  );
+  return [...new Set(told.map(({ source }) => source))]
+    .flatMap((source) =>
+      sentencesOf(source.trim().replace(/^\s*(?:step\s*)?\d{1,2}\s*[.):-]\s+/i, "")).map((sentence): MethodSentence => {
+        const words = sentence.trim().slice(0, MOST_SIGNS);
+        const language = languageOfLine(words, text);
+        return { words, ...(language === "en" ? {} : { inEnglish: (part: string) => inEnglish(part, language) }) };
+      }),
+    )
+    .slice(0, MOST_SENTENCES);
+}
+
+/** The recipe's own steps with the lines that each takes; none where it tells too little. */
+function writtenFrom(
+  reading: Reading,
+  lines: readonly FormulaLine[],
+  components: readonly FormulaComponent[],
+  shelf: Shelf,
+): WrittenStep[] {
+  const places = new Map(
+    components.map((component) => [component.id, component.role === "pan" ? ("pan" as const) : placeOf(component)]),
+  );
+  const parts = new Map(components.filter((component) => component.role === "glaze" || placeOf(component) === "after").map(({ id, name }) => [id, name])); // prettier-ignore
+  const foods = lines.flatMap(({ id, ingredientId, name, component }): MethodFood[] => {
+    const ingredient = shelf.get(ingredientId ?? "");
+    if (!ingredient) return [];
+    const place = places.get(component ?? "") ?? "batter";
+    const aside =
+      place === "batter" ? undefined : place === "pan" ? "pan" : place === "after" || place === "apart" ? "late" : "early";
+    return [{ lineId: id, name: name ?? ingredient.name, ingredient, aside, part: parts.get(component ?? "") }];
+  });
+  return writtenSteps(sentencesIn(reading), foods);
 }
 
 /** The vessel a reading names, filled up from the library where the text gives no measures. */
@@ -234,6 +294,7 @@ export function formulaFrom(
   const said = saidIn(reading, vessel, batterG);
   const stages = stagesFromText(reading.stages ?? []);
   const named = namedBeside(reading, shelf);
+  const written = writtenFrom(reading, lines, components, shelf);
   return {
     shape: 2,
     title: title.slice(0, 160),
@@ -243,7 +304,12 @@ export function formulaFrom(
     lines,
     vessel,
     oven,
-    process: { ...defaults.process, ...processFrom(reading), ...(stages ? { stages } : {}) },
+    process: {
+      ...defaults.process,
+      ...processFrom(reading),
+      ...(stages ? { stages } : {}),
+      ...(written.length > 0 ? { written } : {}),
+    },
     notes: steps
       .map((line) => line.source.trim())
       .join("\n")
@@ -304,6 +370,7 @@ export function inputFrom(request: AnalyseInput & { text?: string | undefined },
     kind: input.kind ?? formula.kind,
     vessel: input.vessel ?? formula.vessel,
     oven: input.oven ?? formula.oven,
+    process: input.process ?? formula.process,
   };
 }
 

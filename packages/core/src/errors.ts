@@ -2,6 +2,7 @@
 export type CoreErrorCode =
   | "unknown-ingredient"
   | "unknown-component"
+  | "unknown-part"
   | "unknown-unit"
   | "bad-amount"
   | "bad-vessel"

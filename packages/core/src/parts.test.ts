@@ -9,6 +9,7 @@ import { ingredientSchema } from "./pantry/ingredient-schema";
 import { openFormula } from "./formula/open";
 import { bareKitchen } from "./formula/bare-kitchen";
 import { pullsOf } from "./lift/pulls";
+import { sharesByTins } from "./balance/new-part";
 import { splitOf } from "./parts";
 
 const entry = (title: string, formula: Record<string, number>): { title: string; lines: WeighedLine[] } => ({
@@ -185,5 +186,35 @@ describe("one batter, several parts", () => {
     expect(
       splitOf({ ...formula, parts: [part("none", 0, "loaf")] }, { ...bareKitchen, book: bookOf({ pier }) }).parts[0]?.analysis,
     ).toBeNull();
+  });
+});
+
+describe("one batter in several tins of different sizes", () => {
+  const tin = (id: string, lengthMm: number): NonNullable<Formula["parts"]>[number] => ({ id, name: id, share: 0.5, additions: [], kind: "loaf", vessel: { shape: "rectangular", lengthMm, widthMm: 100, heightMm: 70 }, oven: { celsius: 175 } }); // prettier-ignore
+  const sheet = {
+    ...tin("buns", 1),
+    share: 0.4,
+    kind: "biscuit" as const,
+    vessel: { shape: "free" as const, pieces: 4, thicknessMm: 25 },
+  };
+  test("filled alike by what they hold: of 200 and 100 mm, two thirds and one; each is as full as the other", () => {
+    const shares = sharesByTins([tin("long", 200), tin("short", 100)]);
+    expect(shares).toEqual([{ id: "long", share: 0.67 }, { id: "short", share: 0.33 }]); // prettier-ignore
+    const parts = [tin("long", 200), tin("short", 100)].map((part, k) => ({ ...part, share: shares?.[k]?.share ?? 0 }));
+    const [long = 0, short = 0] = splitOf({ ...formula, parts }, { ...bareKitchen, book: bookOf({ pier }) }).parts.map(({ analysis }) => analysis?.fill.fillFraction); // prettier-ignore
+    expect(long / short).toBeCloseTo(1, 1);
+  });
+  test("what has no wall keeps its share, and a single tin is not shared", () => {
+    expect(sharesByTins([tin("long", 200), sheet, tin("short", 100)])).toEqual([{ id: "long", share: 0.4 }, { id: "short", share: 0.2 }]); // prettier-ignore
+    expect(sharesByTins([tin("long", 200), sheet])).toBeNull();
+  });
+  test("whatever the tins, their shares are whole percents that add up", () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 40, max: 400 }), { minLength: 2, maxLength: 9 }), (lengths) => {
+        const shares = sharesByTins(lengths.map((mm, k) => tin(`t${k}`, mm))) ?? [];
+        expect(Math.round(100 * shares.reduce((sum, { share }) => sum + share, 0))).toBe(100);
+        for (const { share } of shares) expect(Math.abs(100 * share - Math.round(100 * share))).toBeLessThan(1e-9);
+      }),
+    );
   });
 });

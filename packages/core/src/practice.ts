@@ -44,7 +44,7 @@ const BESIDE = 0.6;
 const NOISE = { degree: 0.35, massG: 0.004, heightMm: 0.04, coreK: 1, ph: 0.15, severity: 0.2 };
 
 /** A bake with which nothing was wrong. */
-const NOTHING: Cause = { id: "nothing", family: "core", words: "Nothing was wrong", prior: 0, does: {}, clues: [], tell: "", source: "", confidence: "" }; // prettier-ignore
+const NOTHING: Cause = { id: "nothing", family: "core", words: "Nothing was wrong", prior: 0, does: {}, clues: [], tell: "What was measured lies where it was expected; one faint sign is there in many a sound bake.", source: "", confidence: "" }; // prettier-ignore
 /** How many of the formulas have pieces in them, and pulse flours. */
 const WITH_PIECES = 0.3;
 const WITH_PULSES = 0.15;

@@ -105,3 +105,53 @@ test("no line is ever lost, whatever is pasted, and ranges are in order", () => 
     { numRuns: 300 },
   );
 });
+
+test("a text is read in the language that it is said to be in, whatever it looks like", () => {
+  const short = "Kuchen\n250 g Mandeln\n3 Eier\n150 g Zucker\n1 Prise Salz";
+  const found = readRecipe(short, "metric");
+  expect(found.language).toBe("de");
+  expect(readRecipe(short, "metric", undefined, undefined, undefined, { language: "de" })).toEqual(found);
+  const english = readRecipe(short, "metric", undefined, undefined, undefined, { language: "en" });
+  expect(english.language).toBeUndefined();
+  // Two words that are both “rice” to a finder: of one line alone it could be any language; said to be Spanish it is flour of rice.
+  const line = "200 g harina de arroz";
+  const spanish = readRecipe(line, "metric", undefined, undefined, undefined, { language: "es" });
+  expect(spanish.lines[0]).toMatchObject({ ingredientId: "white-rice-flour", grams: { mid: 200 } });
+});
+
+test("figures without a unit are one question for all of them, and one answer", () => {
+  const sheet = "Thursday loaf\n\nsorghum flour 160\ntapioca starch 60\npsyllium husk 5, baking powder 9, salt 4\nwater 230\n1 egg";
+  const read = (figures?: "g" | "unknown") => readRecipe(sheet, "metric", undefined, undefined, undefined, { figures });
+  const weighed = ({ lines }: ReturnType<typeof readRecipe>): [string | null, number][] =>
+    lines.flatMap(({ ingredientId, grams, unit }) => (grams && unit === "g" ? [[ingredientId, grams.mid]] : []));
+  const grams = [["sorghum-flour", 160], ["tapioca-starch", 60], ["psyllium-husk", 5], ["powder-aluminium-free", 9], ["salt", 4], ["water", 230]]; // prettier-ignore
+  const open = read();
+  expect(weighed(open)).toEqual(grams);
+  expect(open.questions.map(({ kind, message }) => [kind, message])).toEqual([["figures", "6 figures without a unit were read as grams. Is that right?"]]); // prettier-ignore
+  expect(open.lines.filter(({ unit }) => unit === "g").every(({ state }) => state === "asked")).toBe(true);
+  const told = read("g");
+  expect([weighed(told), told.questions, told.lines.every(({ state }) => state === "read")]).toEqual([grams, [], true]);
+  // What a bracket says beside a figure costs nothing of it.
+  const beside = readRecipe("Loaf\n\nflour (rice/tapioca 2:1) 240\ncocoa 50\nsalt 3\nwater (cold) 200", "metric");
+  expect(weighed(beside).map(([, g]) => g)).toEqual([240, 50, 3, 200]);
+  const denied = read("unknown");
+  expect(weighed(denied)).toEqual([]);
+  expect(denied.questions.length).toBeGreaterThanOrEqual(6);
+});
+
+test.each([
+  ["80 ml milk, plus 1 tbsp to brush", [["whole-milk", 82, ""], ["whole-milk", 15, "glaze"]]],
+  ["100 g butter plus 10 g for the tin", [["butter", 100, ""], ["butter", 10, "pan"]]],
+  ["250 ml water minus 50 ml", [["water", 200, ""]]],
+  ["200 ml oat or soya drink", [["oat-milk", 206, ""]]],
+  ["40 ml lemon or lime juice", [["lemon-juice", 41, ""]]],
+  ["200 g mashed mango", [["mango-puree", 200, ""]]],
+  ["150 g mashed chickpeas", [["chickpeas-cooked", 150, ""]]],
+  ["6 g psy husk", [["psyllium-husk", 6, ""]]],
+  ["a teacup of water (about 180 ml)", [["water", 180, ""]]],
+] as const)("“%s”", (line, wanted) => {
+  const { lines } = readRecipe(line, "metric", "Bake");
+  const held = lines.flatMap(({ ingredientId, grams, component }) => (grams ? [[ingredientId, Math.round(grams.mid), component?.replace(/-\d+$/, "") ?? ""]] : []));
+  expect(held.map(([id, , part]) => [id, part])).toEqual(wanted.map(([id, , part]) => [id, part]));
+  for (const [k, [, grams]] of wanted.entries()) expect(Math.abs(Number(held[k]?.[1]) - grams)).toBeLessThanOrEqual(Math.max(1, 0.03 * grams));
+}); // prettier-ignore

@@ -3,7 +3,7 @@ import { guessKind } from "./formula/kinds";
 import type { Meant } from "./measure/meaning";
 import { inEnglish, languageOfLine } from "./measure/languages/language";
 import { liningIn } from "./measure/pan-text";
-import { readText } from "./measure/reader";
+import { readText, type SaidOfText } from "./measure/reader";
 import type { Reading } from "./measure/reading-schema";
 import type { Measures } from "./measure/units";
 import { allergensInWords, beyond } from "./pantry/allergen-words";
@@ -33,13 +33,14 @@ export type OwnNames = ReadonlyMap<string, string>;
 /** Blends are sold under one name with and without a gum or a leavener. */
 const blends: Record<string, string[]> = { "gf-blend-plain": ["gf-blend-plain", "gf-blend-gum", "gf-blend-self-raising"] };
 
-/** Reads a pasted recipe against a shelf: lines, grams with spread, questions. See `readText`. `own` are names the baker explained before. */
+/** Reads a pasted recipe against a shelf: lines, grams with spread, questions. See `readText`. `own` are names the baker explained before, `told` what they said of the whole. */
 export function readRecipe(
   text: string,
   measures: Measures = "us",
   title?: string,
   shelf: Shelf = builtInShelf,
   own: OwnNames = new Map(),
+  told: SaidOfText = {},
 ): Reading {
   const explained = (name: string): Ingredient | undefined => shelf.get(own.get(name.trim().toLowerCase()) ?? "");
   const explainedIds = new Set(own.values());
@@ -80,10 +81,15 @@ export function readRecipe(
       drained,
     },
     title,
+    told,
   );
   // A line that holds several things stands there once.
   const words = [...new Set(reading.lines.map(({ source }) => source))].join(" ");
-  const kind = guessKind({ title: reading.title, text: words, pan: reading.pan });
+  const kind = guessKind({
+    title: reading.title && inEnglish(reading.title, reading.language ?? "en"),
+    text: words,
+    pan: reading.pan,
+  });
   // A tin of which only the lining is said is the usual one of its kind.
   const lining = liningIn(
     reading.lines

@@ -82,7 +82,7 @@ async function* piecesOf(store: Store, { madeAt, program, ids, beside, done }: W
     const { table, ...rest } = thing;
     yield json(`${table}/${rest.id}.json`, rest);
     if (table === "formulas") yield* versionsOf(store, thing, json);
-    if (table === "bakes") yield* eventsOf(store, key, json);
+    if (table === "bakes") yield* eventsOf(store, key, json, shown);
     if (table === "trials") for (const hash of (thing.body as Trial).photos) shown.add(hash);
   }
   let photos = 0;
@@ -128,9 +128,16 @@ async function* versionsOf({ whole }: Store, { id, version }: WholeThing, json: 
   for await (const versions of inPieces(whole.versions(id))) yield json(`versions/${id}/${++k}.json`, { formulaId: id, version, versions });
 } // prettier-ignore
 
-async function* eventsOf(store: Store, { id }: WholeKey, json: (path: string, value: unknown) => Piece): AsyncGenerator<Piece> {
+async function* eventsOf(
+  store: Store,
+  { id }: WholeKey,
+  json: (path: string, value: unknown) => Piece,
+  shown: Set<string>,
+): AsyncGenerator<Piece> {
   let k = 0;
   const all = (await store.events.of(id)).map(({ id: eventId, at, kind, body }) => ({ id: eventId, at, kind, body }));
+  // A photograph of the counter is named by what happened there.
+  for (const { kind, body } of all) if (kind === "photo") shown.add((body as { hash: string }).hash);
   for await (const events of inPieces(all)) yield json(`events/${id}/${++k}.json`, { bakeId: id, events });
 }
 

@@ -10,11 +10,12 @@ import {
   type Ingredient,
   inputFrom,
   type Kitchen,
+  type Language,
   type Measures,
   openInput,
   type Day,
   planDay,
-  readyForCounter,
+  openParts,
   labelOf,
   type Nutrition,
   type Packet,
@@ -34,15 +35,17 @@ import {
   type Opened,
   type OvenKnown,
   type Allergen,
+  type BakeAsked,
+  laidOut,
   readRecipe,
   shelfWith,
   simulate,
   swap,
   calibrate,
-  type CauseFamily,
   CoreError,
   madeUp,
   diagnose,
+  type FiguresAre,
   type Goal,
   type KitchenFacts,
   type Logged,
@@ -50,9 +53,10 @@ import {
   nextFor,
   predictedFor,
   type Seen,
+  type WholeWish,
   type Wish,
 } from "@uprise/core";
-import type { ImportRequest, Practice } from "@uprise/contract";
+import type { ImportRequest, Practice, PracticeRequest } from "@uprise/contract";
 import { imported } from "./import";
 
 /** What a kitchen has of its own, as plain data that goes to a thread. */
@@ -71,14 +75,21 @@ interface Choices {
 
 /** The calls that compute and store nothing, by name: what is asked and, by inference, what is answered. */
 export interface Asked {
-  read: { text: string; measures?: Measures | undefined; title?: string | undefined };
+  read: {
+    text: string;
+    measures?: Measures | undefined;
+    title?: string | undefined;
+    language?: Language | undefined;
+    batch?: number | undefined;
+    figures?: FiguresAre | undefined;
+  };
   analyse: FormulaRequestInput;
   simulate: FormulaRequestInput & { minutes?: number | undefined };
-  balance: FormulaRequestInput & Choices;
+  balance: FormulaRequestInput & Choices & { wish?: WholeWish | undefined; prices?: Record<string, number> | undefined };
   swap: FormulaRequestInput & Choices & { replace: string; with?: string | undefined };
   design: Wish;
   family: Wish;
-  counter: { formula: Formula; warmMinutes?: number | undefined };
+  counter: BakeAsked;
   slip: FormulaRequestInput & { slip: Slip };
   faults: FormulaRequestInput & {
     seen: Seen[];
@@ -87,7 +98,7 @@ export interface Asked {
     kitchen?: KitchenFacts | undefined;
   };
   next: FormulaRequestInput & { goal: Goal; tried?: string[] | undefined };
-  practice: { seed: number; families?: CauseFamily[] | undefined };
+  practice: PracticeRequest;
   predict: { formula: Formula };
   /** What a list shows of a formula; null where it cannot be read. */
   glance: { formula: Formula };
@@ -97,7 +108,9 @@ export interface Asked {
   /** Formulas as they go out, one text each; JSON-LD as JSON. */
   carry: { formulas: { id: string; version: number; formula: Formula }[]; format: "jsonld" | "markdown" | "csv" | "text" };
   calibrate: { trials: LoggedTrial[] };
-  plan: Omit<Day, "bakes"> & { bakes: (Omit<Day["bakes"][number], "input"> & { input: FormulaRequestInput })[] };
+  plan: Omit<Day, "bakes"> & {
+    bakes: (Omit<Day["bakes"][number], "input" | "parts"> & { input: FormulaRequestInput; split?: Formula | undefined })[];
+  };
 }
 /** A trial as calibration reads it, before its formula is opened. */
 export type LoggedTrial = Omit<Logged, "input"> & { formula: Formula };
@@ -150,7 +163,8 @@ const MOST_DRAWS = 40;
 export type Tell = (done: number) => boolean;
 
 const tasks = {
-  read: ({ text, measures, title }: Asked["read"], { shelf }: Kitchen) => readRecipe(text, measures ?? "us", title, shelf),
+  read: ({ text, measures, title, ...told }: Asked["read"], { shelf }: Kitchen) =>
+    readRecipe(text, measures ?? "us", title, shelf, undefined, told),
   analyse: (input: Asked["analyse"], kitchen: Kitchen) => {
     const { text, ...rest } = input;
     if (text !== undefined && !input.lines) return analyseText(text, openInput({ ...rest, lines: [] }, kitchen), kitchen.shelf);
@@ -158,19 +172,23 @@ const tasks = {
   },
   simulate: ({ minutes, ...input }: Asked["simulate"], kitchen: Kitchen) =>
     simulate(opened(input, kitchen), kitchen.shelf, { minutes }),
-  balance: ({ locked, avoid, onHand, ...input }: Asked["balance"], kitchen: Kitchen) =>
-    balanceWithout(opened(input, kitchen), { locked, avoid, onHand }, kitchen.shelf),
+  balance: ({ locked, avoid, onHand, wish, prices, ...input }: Asked["balance"], kitchen: Kitchen) =>
+    balanceWithout(opened(input, kitchen), { locked, avoid, onHand, wish, prices }, kitchen.shelf),
   swap: ({ locked, avoid, onHand, replace, with: by, ...input }: Asked["swap"], kitchen: Kitchen) =>
     swap(opened(input, kitchen), { replace, with: by }, { locked, avoid, onHand }, kitchen.shelf),
   design: (wish: Asked["design"], { shelf }: Kitchen) => design(wish, shelf),
-  counter: ({ formula, warmMinutes }: Asked["counter"], kitchen: Kitchen) => {
-    const { steps, expected } = readyForCounter(openFormula(formula, kitchen), kitchen.shelf, warmMinutes);
-    return { steps, expected };
-  },
+  counter: laidOut,
   slip: ({ slip, ...input }: Asked["slip"], kitchen: Kitchen) => slipAnswer(opened(input, kitchen), slip, kitchen.shelf),
   plan: (day: Asked["plan"], kitchen: Kitchen, onProgress?: Tell) =>
     planDay(
-      { ...day, bakes: day.bakes.map((bake) => ({ ...bake, input: opened(bake.input, kitchen) })) },
+      {
+        ...day,
+        bakes: day.bakes.map(({ split, ...bake }) => ({
+          ...bake,
+          input: opened(bake.input, kitchen),
+          parts: split && openParts(split, kitchen),
+        })),
+      },
       kitchen.shelf,
       onProgress ? { onProgress } : {},
     ),
@@ -178,11 +196,11 @@ const tasks = {
     diagnose(opened(input, kitchen), { seen, measured, slips, kitchen: facts }, kitchen.shelf),
   next: ({ goal, tried, ...input }: Asked["next"], kitchen: Kitchen) =>
     nextFor(opened(input, kitchen), goal, new Set(tried ?? []), kitchen.shelf),
-  practice: ({ seed, families }: Asked["practice"], { shelf }: Kitchen): Practice => {
+  practice: ({ seed, families, sound = false }: Asked["practice"], { shelf }: Kitchen): Practice => {
     // A cause that can do nothing to the formula drawn for it is passed over for the next seed.
     for (let n = 0; n < MOST_DRAWS; n++) {
-      const made = madeUp(seed + n, { families, shelf });
-      if (!made || made.seen.every(({ degree }) => degree === 0)) continue;
+      const made = madeUp(seed + n, { families, shelf, sound });
+      if (!made || (!sound && made.seen.every(({ degree }) => degree === 0))) continue;
       const { formula, seen, measured, kitchen, planned, cause } = made;
       const { middle, edge } = planned.simulation.cooledMm;
       const between = (share: number): number => edge + share * (middle - edge);
@@ -190,7 +208,7 @@ const tasks = {
         seed: seed + n, formula, seen, measured, kitchen,
         planned: { heightsMm: [0, 0.7, 1, 0.7, 0].map(between), minutes: planned.simulation.minutes, targetCoreC: planned.analysis.bake.targetCoreC, lossPercent: planned.simulation.loss.oven },
         heightsMm: measured.heightsMm ?? [], widthMm: planned.analysis.fill.widthMm,
-        answer: { id: cause.id, family: cause.family, words: cause.words, tell: cause.tell },
+        answer: { id: cause.id, family: sound ? null : cause.family, words: cause.words, tell: cause.tell },
       };
     }
     throw new CoreError("not-a-batter", "No bake could be made up for these families; others would be right.", "families");

@@ -13,7 +13,17 @@ import {
   type StoredBake,
   storedBakeSchema,
 } from "@uprise/contract";
-import { type BakeEvent, bakeRecordSchema, type BakeRecord, foldBake, type Formula, inOrderOfTime } from "@uprise/core";
+import {
+  type BakeAsked,
+  type BakeEvent,
+  bakeRecordSchema,
+  type BakeRecord,
+  foldBake,
+  inOrderOfTime,
+  type Packet,
+  usedUp,
+  wentIn,
+} from "@uprise/core";
 import { z } from "zod";
 import type { OvenProfile } from "@uprise/contract";
 import type { Computer } from "../compute/pool";
@@ -110,7 +120,7 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
   app.post(
     "/api/bakes/:id/events",
     { ...forHelpers, schema: { summary: "Append what happened; an id that is there counts once, one that is not as described is refused by itself", tags, params: idParams, body: bakeEventsSchema, response: { 200: appendedSchema, ...problems } } },
-    async ({ params, body }) => {
+    async ({ params, body, log }) => {
       // What happened at a bake that was taken off meanwhile is kept with it.
       const row = await find(params.id, true);
       const { good, refused } = sorted(body.events);
@@ -119,6 +129,8 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
       if ((await store.events.count(row.id)) + good.length > MOST_EVENTS)
         throw new Refusal("unprocessable", `This bake has ${MOST_EVENTS} events already; no bake has more.`);
       const fresh = await store.events.append(good.map(({ id, at, kind, ...rest }) => ({ id, bakeId: row.id, at: new Date(at).toISOString(), kind, body: rest })));
+      // What happened is on the disk; a shelf that could not be counted down takes nothing of that back.
+      if (fresh.length > 0) await useUp(store, row.id, recordOf(row)).catch((error: unknown) => log.error(error, "packets were not counted down"));
       if (fresh.length > 0) bakeNews.emit(row.id);
       return { fresh, refused: refused.map(({ id, message }) => ({ id, message })) };
     },
@@ -145,6 +157,53 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
   }); // prettier-ignore
 }
 
+/** The event by which a bake takes from the shelf: one for each, so that it is taken once. */
+const USED = "used-up";
+
+/** Out of the oven, a bake has used up what went into it: packets that say what they hold are counted down, once, and the bake says which. A rehearsal eats nothing. */
+async function useUp(store: Store, bakeId: string, record: BakeRecord): Promise<void> {
+  if (record.rehearsal) return;
+  const events = await bakeEventsOf(store, bakeId);
+  const state = foldBake(record, events);
+  const id = `${bakeId}.${USED}`.slice(-80);
+  if (state.outAt === null || events.some((event) => event.id === id)) return;
+  const packets = store.things<Packet>("packets");
+  const stored = await packets.list();
+  const taken = usedUp(
+    stored.map((row) => ({ id: row.id, packet: row.body })),
+    wentIn(record, state),
+  );
+  const nameOf = (packetId: string): string => stored.find((row) => row.id === packetId)?.body.name ?? packetId;
+  const event = {
+    id,
+    bakeId,
+    at: state.outAt,
+    kind: "used",
+    body: {
+      packets: taken.map(({ id: packetId, usedG }) => ({ packetId, name: nameOf(packetId), grams: Math.round(10 * usedG) / 10 })),
+    },
+  };
+  // Whoever writes it first takes from the shelf; who comes second finds it written.
+  if ((await store.events.append([event])).length === 0) return;
+  for (const { id: packetId, usedG } of taken) await lessOf(packets, packetId, usedG);
+}
+
+/** Somebody may write on the same packet at the same moment: it is read again, a few times. */
+const TRIES = 4;
+async function lessOf(packets: ReturnType<Store["things"]>, id: string, usedG: number): Promise<void> {
+  for (let n = 1; ; n++) {
+    const row = await packets.read(id);
+    const { leftG } = (row?.body ?? {}) as Partial<Packet>;
+    if (!row || leftG === undefined) return;
+    try {
+      await packets.change(id, row.version, { ...(row.body as Packet), leftG: Math.max(0, Math.round(10 * (leftG - usedG)) / 10) });
+      return;
+    } catch (error) {
+      if (n >= TRIES) throw error;
+    }
+  }
+}
+
 /** Events that are as described, and what is wrong with the others; one does not take its neighbours with it. */
 function sorted(sent: readonly unknown[]): { good: BakeEvent[]; refused: { at: number; id: string; message: string }[] } {
   const good: BakeEvent[] = [];
@@ -161,25 +220,21 @@ function sorted(sent: readonly unknown[]): { good: BakeEvent[]; refused: { at: n
   return { good, refused };
 } // prettier-ignore
 
-async function layOut(store: Store, computer: Computer, body: BakeInput): Promise<BakeRecord> {
-  const found = body.formulaId === undefined ? null : await store.formulas.find(body.formulaId);
-  const formula: Formula | undefined = body.formula ?? found?.formula;
-  if (!formula) throw new Refusal("not-found", `No formula has the id "${body.formulaId}". GET /api/formulas lists them.`);
-  const own: Formula = body.ovenId === undefined ? formula : { ...formula, oven: { ...formula.oven, ovenId: body.ovenId } };
-  const profile = own.oven.ovenId === undefined ? null : await store.things<OvenProfile>("ovens").read(own.oven.ovenId);
-  const { steps, expected } = await computer.run("counter", { formula: own, warmMinutes: profile?.body.warmMinutes }, await kitchenDataFor(store, own)); // prettier-ignore
-  const batch = body.batch !== undefined && body.batch > 1 ? `, batch ${body.batch}` : "";
-  return {
-    title: body.title ?? `${formula.title}${batch}`,
-    ...(body.formulaId === undefined ? {} : { formulaId: body.formulaId }),
-    ...(found && !body.formula ? { formulaVersion: found.version } : {}),
-    formula: own,
-    steps,
-    expected,
-    ...(body.planId ? { planId: body.planId } : {}),
-    ...(body.planBakeId ? { planBakeId: body.planBakeId } : {}),
-    ...(body.batch ? { batch: body.batch } : {}),
-    ...(own.oven.ovenId === undefined ? {} : { ovenId: own.oven.ovenId }),
-    ...(body.rehearsal ? { rehearsal: { from: new Date().toISOString(), factor: body.rehearsal.factor } } : {}),
+/** A bake laid out as it was asked for; one that began while nobody answered brings its formula and version, and a rehearsal its own beginning. */
+async function layOut(store: Store, computer: Computer, { id: _, formula: sent, formulaVersion: sentVersion, ovenId, rehearsal, ...of }: BakeInput): Promise<BakeRecord> {
+  const found = of.formulaId === undefined ? null : await store.formulas.find(of.formulaId);
+  const formula = sent ?? found?.formula;
+  if (!formula) throw new Refusal("not-found", `No formula has the id "${of.formulaId}". GET /api/formulas lists them.`);
+  const oven = ovenId ?? formula.oven.ovenId;
+  const profile = oven === undefined ? null : await store.things<OvenProfile>("ovens").read(oven);
+  const formulaVersion = sent ? sentVersion : found?.version;
+  const asked: BakeAsked = {
+    ...of,
+    formula,
+    ...(formulaVersion === undefined ? {} : { formulaVersion }),
+    ...(ovenId === undefined ? {} : { ovenId }),
+    warmMinutes: profile?.body.warmMinutes,
+    ...(rehearsal ? { rehearsal: { from: rehearsal.from ?? new Date().toISOString(), factor: rehearsal.factor } } : {}),
   };
-}
+  return computer.run("counter", asked, await kitchenDataFor(store, { ...formula, oven: { ...formula.oven, ovenId: oven } }));
+} // prettier-ignore

@@ -1,5 +1,14 @@
 import type { OvenProfile } from "@uprise/contract";
-import { type BookEntry, bookEntryOf, builtInShelf, type Ingredient, type InputLine, nestedIds, type Oven } from "@uprise/core";
+import {
+  type BookEntry,
+  bookEntryOf,
+  builtInShelf,
+  type Ingredient,
+  type InputLine,
+  nestedIds,
+  type Oven,
+  type Part,
+} from "@uprise/core";
 import type { KitchenData } from "../compute/tasks";
 import type { Store } from "../store/store";
 
@@ -25,11 +34,15 @@ export async function entriesFor(store: Store, lines: readonly InputLine[]): Pro
 /** What of the kitchen a request may stand on: its own ingredients, the formulas its lines name, the oven it names. */
 export async function kitchenDataFor(
   store: Store,
-  { lines = [], oven }: { lines?: readonly InputLine[] | undefined; oven?: Oven | undefined },
+  {
+    lines = [],
+    parts = [],
+    oven,
+  }: { lines?: readonly InputLine[] | undefined; parts?: readonly Pick<Part, "additions">[] | undefined; oven?: Oven | undefined },
 ): Promise<KitchenData> {
   const [own, formulas, profile] = await Promise.all([
     store.things<Ingredient>("ingredients").list(),
-    entriesFor(store, lines),
+    entriesFor(store, [...lines, ...parts.flatMap(({ additions }) => additions)]),
     oven?.ovenId === undefined ? null : store.things<OvenProfile>("ovens").read(oven.ovenId),
   ]);
   return {

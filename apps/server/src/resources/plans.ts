@@ -48,6 +48,8 @@ export async function askedDay(store: Store, day: PlanRequest): Promise<{ day: A
       id,
       title: title ?? formula?.title ?? id,
       input: { ...base, ...said },
+      // What is said of the bake itself is of one bake; a formula that is split is baked in its parts.
+      ...(formula?.parts && formula.parts.length > 0 && Object.keys(said).length === 0 ? { split: formula } : {}),
       pieces,
       batches,
       vessels,

@@ -1,3 +1,5 @@
-import { LogScreen } from "../../doors/screens";
+import { LogPlace } from "../../doors/screens";
 
-export default LogScreen;
+export default function Log() {
+  return <LogPlace />;
+}

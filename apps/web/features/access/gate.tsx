@@ -144,7 +144,7 @@ function Recover({ onLeave }: { onLeave: () => void }) {
             <Button kind="quiet" onPress={onLeave}>
               Back to the passcode
             </Button>
-            <Small tone="faint">Without the code, npm run passcode on the server's own machine sets a new one.</Small>
+            <Small tone="faint">Without the code, whoever runs the server sets a new one there; its operating notes say how.</Small>
           </>
         )}
       </View>

@@ -1,4 +1,5 @@
 import type { Finding, Opened, Shelf } from "@uprise/core";
+import { isFault } from "@uprise/core/page";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -65,11 +66,13 @@ export function Findings({ findings: found, ways, onBalance }: FindingsProps) {
         <Press onPress={() => setOpen(!open)} aria-expanded={open} style={styles.more}>
           <Small style={styles.underlined}>{open ? "Close" : rest === 0 ? "What to do" : `What to do, and ${rest} more`}</Small>
         </Press>
-        <Press onPress={onBalance} style={styles.more}>
-          <Small strong style={styles.underlined}>
-            Balance it for me
-          </Small>
-        </Press>
+        {findings.some(({ id }) => isFault(id)) ? (
+          <Press onPress={onBalance} style={styles.more}>
+            <Small strong style={styles.underlined}>
+              Balance it for me
+            </Small>
+          </Press>
+        ) : null}
       </View>
     </View>
   );

@@ -5,7 +5,7 @@ import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
-import { consistencyWord } from "../instruments/sentences";
+import { consistencyWord, minutesText } from "../instruments/sentences";
 import { Table } from "../../ui/facts";
 
 interface ProposalsProps {
@@ -14,7 +14,6 @@ interface ProposalsProps {
   shelf: Shelf;
   components: readonly FormulaComponent[];
   onTry: (proposal: Proposal | null) => void;
-  onTake: (proposal: Proposal) => void;
 }
 
 const whole = (value: number): string => `${Math.round(value)} %`;
@@ -41,13 +40,27 @@ function moved(before: Readings, after: Readings): { key: string; cells: string[
   return rows.filter(([, a, b]) => a !== b).map(([name, a, b]) => ({ key: name, cells: [name, a, b] }));
 }
 
-/** Alternatives to try on and take off; nothing is kept until one is taken. */
-export function ProposalList({ proposals, tried, shelf, components, onTry, onTake }: ProposalsProps) {
+/** What its bake comes to, where it was baked. */
+const bakedRows = ({ baked }: Proposal): { key: string; cells: string[] }[] =>
+  baked
+    ? [
+        { key: "Minutes", cells: ["Minutes", minutesText(baked.before.minutes), minutesText(baked.after.minutes)] },
+        { key: "Height", cells: ["Height", `${Math.round(baked.before.crownMm)} mm`, `${Math.round(baked.after.crownMm)} mm`] },
+        { key: "Lost", cells: ["Water lost", whole(baked.before.lossPercent), whole(baked.after.lossPercent)] },
+      ]
+    : [];
+
+/** Asked for again, a proposal is the same one by what it changes. */
+const sameProposal = (a: Proposal, b: Proposal): boolean =>
+  a === b || (a.title === b.title && JSON.stringify(a.changes) === JSON.stringify(b.changes));
+
+/** Alternatives to try on and take off; nothing is kept until one is taken, at the bottom of the bench. */
+export function ProposalList({ proposals, tried, shelf, components, onTry }: ProposalsProps) {
   const colours = useColours();
   return (
     <View role="list" style={styles.list}>
       {proposals.map((proposal) => {
-        const on = tried === proposal;
+        const on = tried !== null && sameProposal(tried, proposal);
         return (
           <View
             role="listitem"
@@ -71,22 +84,17 @@ export function ProposalList({ proposals, tried, shelf, components, onTry, onTak
             {proposal.allergensRemoved.length > 0 ? (
               <Body tone="good">Free of {proposal.allergensRemoved.join(", ")} now.</Body>
             ) : null}
-            {on ? (
+            {on || proposal.baked ? (
               <Table
                 label={`What “${proposal.title}” moves`}
                 head={["", "before", "after"]}
-                rows={moved(proposal.before, proposal.after)}
+                rows={[...bakedRows(proposal), ...moved(proposal.before, proposal.after)]}
               />
             ) : null}
             <View style={styles.buttons}>
               <Button onPress={() => onTry(on ? null : proposal)} label={`${on ? "Take off" : "Try on"}: ${proposal.title}`}>
                 {on ? "Take off" : "Try on"}
               </Button>
-              {on ? (
-                <Button kind="main" onPress={() => onTake(proposal)}>
-                  Take it
-                </Button>
-              ) : null}
             </View>
           </View>
         );

@@ -59,7 +59,7 @@ export function BodyRoom({
       <Heading>While it stands</Heading>
       <Table
         label="Consistency while the batter stands"
-        head={["", "water to thirst", "it"]}
+        head={["", "free water for what drinks it", "it"]}
         rows={body.atMinutes.map((at) => ({
           key: String(at.minutes),
           cells: [after(at.minutes), `${at.loading.toFixed(2)} ×`, consistencyWord[at.consistency]],
@@ -126,7 +126,7 @@ export function BodyRoom({
       <Fact
         name="Sets at"
         value={`${Math.round(body.settingC.low)}–${Math.round(body.settingC.high)} °C`}
-        why="Starch gelatinises at a temperature of its own; sugar raises it by about 20 K on the way to pure syrup, dryness too. Until it sets the crumb can sink."
+        why="Starch gelatinises at a temperature of its own; sugar raises it by about 20 °C on the way to pure syrup, dryness too. Until it sets the crumb can sink."
       />
       <Fact
         name="Density of the batter"

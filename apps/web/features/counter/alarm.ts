@@ -1,3 +1,4 @@
+import { spokenWords } from "@uprise/core/page-live";
 import { useEffect, useRef, useState } from "react";
 import { readDevice, writeDevice } from "../../device/local";
 
@@ -38,7 +39,7 @@ function tones(): void {
 function ring(words: string): void {
   try {
     tones();
-    if (words !== "") globalThis.speechSynthesis?.speak(new SpeechSynthesisUtterance(words));
+    if (words !== "") globalThis.speechSynthesis?.speak(new SpeechSynthesisUtterance(spokenWords(words)));
   } catch {
     // A browser that must not sound stays silent; what is due stands on the screen.
   }

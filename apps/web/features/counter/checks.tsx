@@ -21,7 +21,7 @@ export function Checks({ record, state, happen }: { record: BakeRecord; state: B
   const [cupMl, setCupMl] = useState<number | undefined>(100);
   const newest = (what: string): number | undefined => state.measured.filter((one) => one.what === what).at(-1)?.value;
   const [warm, density, fell] = [newest("batterC"), newest("densityGPerMl"), newest("falls")];
-  const body = requestOf(record.formula, state.lines);
+  const body = requestOf(record.part?.whole ?? record.formula, state.lines);
   const asked = { ...body, process: { ...body.process, ...(warm === undefined ? {} : { batterC: warm }) } };
   const { data } = useQuery({
     queryKey: ["checked", asked],

@@ -11,7 +11,10 @@ import { timerText } from "./figures";
 import { requestOf } from "./request";
 import { CounterScreen } from "./screen";
 
-jest.mock("expo-keep-awake", () => ({ useKeepAwake: () => undefined }));
+jest.mock("expo-keep-awake", () => ({
+  activateKeepAwakeAsync: () => Promise.reject(new Error("not now")),
+  deactivateKeepAwake: () => Promise.resolve(),
+}));
 jest.mock("expo-router", () => ({ useRouter: () => ({ navigate: jest.fn() }) }));
 
 const formula = beginKind("muffin", "metric", 700);
@@ -134,10 +137,54 @@ test("in the oven the time that is left is told by what is expected, and out goe
   expect(screen.getByRole("img", { name: /The probe over the expected curve/ })).toBeTruthy();
   press(/^Out/);
   await screen.findByText(/earliest clean cut/);
-  fireEvent.click(screen.getAllByRole("radio", { name: "4" })[0] as HTMLElement);
-  press("Keep this judgement");
-  await screen.findByText("Rise: 4 of 5");
+  const create = jest.spyOn(wire, "createTrial").mockImplementation(async (id, trial) => ({ id, version: 1, createdAt: trial.at, updatedAt: trial.at, trial })); // prettier-ignore
+  press("Top: domed");
+  press("Moistness: moist");
+  press("Keep it in the log");
+  await screen.findByText("Top: domed");
   await waitFor(() => expect(sent.map(({ kind }) => kind)).toEqual(["out", "judged"]));
+  // With the minutes of the oven, and what was answered on the log's own scales.
+  expect(create.mock.calls[0]?.[1]).toMatchObject({ bakeId: bake.id, scores: { top: 2, moistness: 3 } });
+  expect(create.mock.calls[0]?.[1].measured.minutes).toBeCloseTo(5, 0);
+});
+
+test("what a stand-in shows is nobody's number in a real bake; one's own probe is typed", async () => {
+  const at = (minutes: number): string => new Date(Date.now() - minutes * 60_000).toISOString();
+  const bake = stored([{ id: "b", at: at(5), kind: "step", stepId: bakeStep, done: false }]);
+  jest.spyOn(wire, "devices").mockResolvedValue([{ id: "p", version: 1, createdAt: at(99), updatedAt: at(99), name: "Stand-in probe", kind: "probe", simulated: true } as never]); // prettier-ignore
+  const sockets = jest.fn();
+  const before = globalThis.WebSocket;
+  globalThis.WebSocket = class {
+    constructor() {
+      sockets();
+    }
+    close(): void {}
+  } as never;
+  await open(bake);
+  fireEvent.change(screen.getByLabelText("Your probe shows"), { target: { value: "61" } });
+  press("Note it");
+  await screen.findByText(/61 °C inside/);
+  await waitFor(() => expect(sent).toMatchObject([{ kind: "probe", celsius: 61, by: "hand" }]));
+  expect(sockets).not.toHaveBeenCalled();
+  globalThis.WebSocket = before;
+});
+
+test("where everything waits for a timer, the one button ends what the timer is for", async () => {
+  const at = (minutes: number): string => new Date(Date.now() - minutes * 60_000).toISOString();
+  const before = made.steps
+    .slice(
+      0,
+      made.steps.findIndex(({ kind }) => kind === "bake"),
+    )
+    .filter(({ kind }) => kind !== "preheat");
+  const bake = stored([
+    ...before.map(({ id }, k): BakeEvent => ({ id: `d${k}`, at: at(20 - k), kind: "step", stepId: id, done: true })),
+    { id: "heat", at: at(3), kind: "step", stepId: "preheat", done: false },
+  ]);
+  await open(bake);
+  press("It is hot");
+  await waitFor(() => expect(sent).toMatchObject([{ kind: "step", stepId: "preheat", done: true }]));
+  await screen.findByRole("button", { name: "It is in the oven" });
 });
 
 test("timers are written as a kitchen clock does; what is over counts up", () => {

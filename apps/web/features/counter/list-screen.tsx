@@ -10,7 +10,7 @@ import { Body, Heading, Lead, Small, Title } from "../../ui/words";
 import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useFormulas } from "../wire/queries";
-import { BeginBake } from "./begin-bake";
+import { BeginBake } from "../instruments/begin-bake";
 import { monthDayClock } from "../../ui/dates";
 
 const phaseWords: Record<BakeSummary["phase"], string> = {

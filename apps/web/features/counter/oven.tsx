@@ -29,6 +29,7 @@ interface OvenProps {
 export function Oven({ bakeId, record, state, now, happen, probeId }: OvenProps) {
   const { expected } = record;
   const { message, silent } = useDevice(probeId);
+  const [probeC, setProbeC] = useState<number | undefined>(undefined);
   const [setC, setSetC] = useState<number | undefined>(undefined);
   useStandIn(record.rehearsal ? probeId : null, bakeId);
   const inAt = Date.parse(state.inOvenAt ?? "");
@@ -37,7 +38,7 @@ export function Oven({ bakeId, record, state, now, happen, probeId }: OvenProps)
   const shown = message?.kind === "probe" ? message.value : null;
   useEffect(() => {
     // Two phones at one bake write one reading.
-    if (shown !== null && shown > -40 && shown < 400) happen("probe", { celsius: shown }, `probe-${piece}`);
+    if (shown !== null && shown > -40 && shown < 400) happen("probe", { celsius: shown, by: "device" }, `probe-${piece}`);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once in each piece of time, with what is shown then
   }, [piece, shown === null]);
   const remaining = useMemo(() => remainingOf(expected, state.probe, piece * WRITE_EVERY_MIN), [expected, state.probe, piece]);
@@ -56,6 +57,12 @@ export function Oven({ bakeId, record, state, now, happen, probeId }: OvenProps)
       </Small>
       <Small tone="faint">{ovenWords(remaining)}</Small>
       {silent ? <Small tone="caution">The probe is silent. The time goes on by what it showed, and by the signs.</Small> : null}
+      <View style={styles.tools}>
+        <NumberField label="Your probe shows" value={probeC} unit="°C" least={-20} most={130} optional onChange={setProbeC} style={styles.field} />
+        <Button style={styles.big} disabled={probeC === undefined} onPress={() => { if (probeC !== undefined) happen("probe", { celsius: probeC, by: "hand" }); setProbeC(undefined); }}>
+          Note it
+        </Button>
+      </View>
       <Curve record={record} state={state} minutes={minutes} doneAt={remaining.doneAt} />
       <View style={styles.tools}>
         <Button kind="main" style={styles.big} onPress={() => happen("out", { by: atTarget ? "probe" : "signs" })}>
@@ -105,14 +112,16 @@ function useStandIn(probeId: string | null, bakeId: string): void {
 
 function ovenWords({ ovenK, readings, ignored }: ReturnType<typeof remainingOf>): string {
   if (readings < 4) return "Expected from the formula and the oven as it is known; the probe has said little yet.";
+  if (ignored >= 2 && 2 * ignored >= readings)
+    return `${ignored} of ${readings} readings fit no oven that was thought of: is the probe in the middle of this bake? The time stands on what was expected; go by the signs.`;
   const [low, high] = [Math.round(ovenK.low), Math.round(ovenK.high)];
   const mid = Math.round(ovenK.mid);
   const word =
     Math.abs(mid) < 4
       ? "works about as thought"
       : mid > 0
-        ? `works as if ${mid} K hotter than thought`
-        : `works as if ${-mid} K cooler than thought`;
+        ? `works as if ${mid} °C hotter than thought`
+        : `works as if ${-mid} °C cooler than thought`;
   return `By ${readings} readings the oven ${word}, between ${low > 0 ? "+" : ""}${low} and ${high > 0 ? "+" : ""}${high}.${ignored > 2 ? ` ${ignored} readings fit no oven: is the probe still in the middle?` : ""}`; // prettier-ignore
 }
 

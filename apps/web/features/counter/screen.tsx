@@ -1,11 +1,11 @@
 import type { StoredBake } from "@uprise/contract";
 import type { Slip, WorkStep } from "@uprise/core";
 import { counterOf, toWeigh } from "@uprise/core/page-live";
-import { useKeepAwake } from "expo-keep-awake";
 import { useMemo, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space, touch } from "../../theme/scale";
-import { useColours } from "../../theme/theme";
+import { useColours, useWide } from "../../theme/theme";
+import { Beside } from "../../ui/beside";
 import { Choice } from "../../ui/choice";
 import { Notice } from "../../ui/notice";
 import { Button } from "../../ui/press";
@@ -15,6 +15,7 @@ import { Body, Heading, Small, Title } from "../../ui/words";
 import { WireError } from "../wire/client";
 import { useKitchen } from "../wire/queries";
 import { type AlarmWay, alarmWays, useAlarm, useAlarmWay } from "./alarm";
+import { BeginBake } from "../instruments/begin-bake";
 import { Checks } from "./checks";
 import { timerText } from "./figures";
 import { Judge, Judged } from "./judge";
@@ -22,6 +23,8 @@ import { Oven } from "./oven";
 import { Others, Timers } from "./running";
 import { SlipPanel, slipWords, TellSlip } from "./slip";
 import { useLiveBake, useStoredBake } from "./use-bake";
+import { useAwake } from "./use-awake";
+import { useReadAloud } from "./read-aloud";
 import { useDevice, useDevices } from "../wire/use-device";
 import { Weigh } from "./weigh";
 
@@ -46,10 +49,11 @@ function BakeOf({ stored }: { stored: StoredBake }) {
   const { record, state, now, happen, waiting, linked, refused } = live;
   const { kitchen } = useKitchen(record.formula);
   const { data: devices = [] } = useDevices();
+  const wide = useWide();
   const [way, setWay] = useAlarmWay();
   const [slip, setSlip] = useState<Slip | null>(null);
   const [telling, setTelling] = useState(false);
-  useKeepAwake();
+  useAwake();
   useTitle(record.title);
   const { running, current, next, due } = counterOf(record, state, now);
   const lines = useMemo(() => toWeigh(record, state.lines), [record, state.lines]);
@@ -61,8 +65,10 @@ function BakeOf({ stored }: { stored: StoredBake }) {
     [running, due, now],
   );
   useAlarm(way, alarms);
-  const idOf = (kind: "scale" | "probe"): string | null => devices.find((device) => device.kind === kind)?.id ?? null;
-  const scale = devices.find(({ kind }) => kind === "scale");
+  // What a stand-in shows belongs to a rehearsal: in a real bake it would be nobody's number.
+  const here = devices.filter(({ simulated }) => record.rehearsal !== undefined || !simulated);
+  const scale = here.find(({ kind }) => kind === "scale");
+  const probe = here.find(({ kind }) => kind === "probe");
   const told = (next: Slip): void => {
     happen("slip", { slip: next, words: slipWords(next, kitchen.shelf) });
     setSlip(next);
@@ -72,68 +78,143 @@ function BakeOf({ stored }: { stored: StoredBake }) {
     record.formula.lines.some((line) => line.ingredientId === ingredientId && line.component === undefined);
   const open = current ? lines.filter(({ id, stepId }) => stepId === current.id && state.weighed[id] === undefined) : [];
   const line = open[0];
+  const free = !slip && !line && state.phase !== "judged" && state.phase !== "baking";
+  /** What the one button is about: the step that is on, or where hands wait, what runs out first. */
+  const first = [...running].sort((a, b) => a.until - b.until)[0];
+  const acts = !free ? null : current ? { step: current, runs: false } : first ? { step: first.step, runs: true } : null;
+  useReadAloud(way === "voice" && !line, current && state.phase !== "baking" ? current.words : null);
   const shown = useDevice(line && !slip ? (scale?.id ?? null) : null);
+  // There is a batter to check once it is wet.
+  const isMixed = state.done[record.steps.find(({ kind }) => kind === "bake")?.within?.of ?? ""] !== undefined;
+  const head = (
+    <>
+      <Title>{record.title}</Title>
+      {record.rehearsal ? <Small tone="caution">{`A rehearsal: time runs ${record.rehearsal.factor} times faster.`}</Small> : null}
+    </>
+  );
+  const timers = (
+    <>
+      <Link waiting={waiting} linked={linked} refused={refused} />
+      <Others but={stored.id} />
+      <Timers running={running} now={now} onDone={(stepId) => happen("step", { stepId, done: true })} />
+      {due.map((step) => (
+        <View key={step.id} style={styles.due}>
+          <Body strong style={styles.grow}>
+            {step.words}
+          </Body>
+          <Button
+            style={styles.big}
+            onPress={() => {
+              happen(step.kind === "turn" ? "turned" : "looked", {});
+              happen("step", { stepId: step.id, done: true });
+            }}
+          >
+            Done
+          </Button>
+        </View>
+      ))}
+    </>
+  );
+  const stage = (
+    <>
+      {slip ? (
+        <SlipPanel
+          key={JSON.stringify(slip)}
+          record={record}
+          state={state}
+          shelf={kitchen.shelf}
+          slip={slip}
+          happen={happen}
+          onEnd={() => setSlip(null)}
+        />
+      ) : state.phase === "baking" ? (
+        <Oven bakeId={stored.id} record={record} state={state} now={now} happen={happen} probeId={probe?.id ?? null} />
+      ) : state.phase === "judged" && state.judged ? (
+        <Judged judged={state.judged} bakeId={stored.id} />
+      ) : (
+        <>
+          {current ? <Now step={current} small={line !== undefined} /> : null}
+          {line ? (
+            <Weigh
+              key={line.id}
+              line={line}
+              rest={open.length - 1}
+              shelf={kitchen.shelf}
+              scaleId={scale?.id ?? null}
+              scale={shown}
+              played={scale?.simulated === true && record.rehearsal !== undefined}
+              onWeighed={(grams, by, off) => {
+                happen("weighed", { lineId: line.id, grams, by });
+                if (off && inBatter(line.ingredientId))
+                  told({ what: "amount", ingredientId: line.ingredientId, grams: grams + elsewhere(lines, line, state) });
+              }}
+            />
+          ) : null}
+        </>
+      )}
+      {record.part && record.formulaId ? <OtherParts record={record} formulaId={record.formulaId} /> : null}
+      {state.phase === "cooling" ? <Cooling state={state} record={record} now={now} happen={happen} /> : null}
+      {state.phase !== "judged" && state.outAt !== null ? (
+        <Judge bakeId={stored.id} record={record} state={state} happen={happen} main={acts === null} />
+      ) : null}
+    </>
+  );
+  const beside = (
+    <>
+      {state.phase === "making" && !slip ? (
+        <View style={styles.aside}>
+          <Button kind="quiet" onPress={() => setTelling(!telling)}>
+            Something went wrong
+          </Button>
+          {telling ? <TellSlip record={record} shelf={kitchen.shelf} onTold={told} /> : null}
+          {isMixed ? (
+            <>
+              <Heading>Checks of the batter</Heading>
+              <Checks record={record} state={state} happen={happen} />
+            </>
+          ) : null}
+        </View>
+      ) : null}
+      <Choice
+        label="How this device calls"
+        options={alarmWays.map((value) => ({ value, label: alarmWords[value] }))}
+        value={way}
+        onChange={setWay}
+      />
+      <Told live={live} />
+    </>
+  );
+  const act = acts ? <Act of={acts} next={next} happen={happen} /> : null;
+  if (wide)
+    return (
+      <Beside
+        share={0.6}
+        list={
+          <View style={styles.counter}>
+            <ScrollView contentContainerStyle={styles.page}>
+              {head}
+              {stage}
+            </ScrollView>
+            {act}
+          </View>
+        }
+        detail={
+          <ScrollView contentContainerStyle={styles.page}>
+            {timers}
+            {beside}
+          </ScrollView>
+        }
+      />
+    );
   return (
     <View style={styles.counter}>
       <ScrollView contentContainerStyle={styles.page}>
-        <Title>{record.title}</Title>
-        {record.rehearsal ? <Small tone="caution">{`A rehearsal: time runs ${record.rehearsal.factor} times faster.`}</Small> : null}
-        <Link waiting={waiting} linked={linked} refused={refused} />
-        <Others but={stored.id} />
-        <Timers running={running} now={now} onDone={(stepId) => happen("step", { stepId, done: true })} />
-        {due.map((step) => (
-          <View key={step.id} style={styles.due}>
-            <Body strong style={styles.grow}>
-              {step.words}
-            </Body>
-            <Button style={styles.big} onPress={() => { happen(step.kind === "turn" ? "turned" : "looked", {}); happen("step", { stepId: step.id, done: true }); }}>
-              Done
-            </Button>
-          </View>
-        ))}
-        {slip ? (
-          <SlipPanel key={JSON.stringify(slip)} record={record} state={state} shelf={kitchen.shelf} slip={slip} happen={happen} onEnd={() => setSlip(null)} />
-        ) : state.phase === "baking" ? (
-          <Oven bakeId={stored.id} record={record} state={state} now={now} happen={happen} probeId={idOf("probe")} />
-        ) : state.phase === "judged" && state.judged ? (
-          <Judged judged={state.judged} bakeId={stored.id} />
-        ) : (
-          <>
-            {current ? <Now step={current} small={line !== undefined} /> : null}
-            {line ? (
-              <Weigh
-                key={line.id}
-                line={line}
-                rest={open.length - 1}
-                shelf={kitchen.shelf}
-                scaleId={scale?.id ?? null}
-                scale={shown}
-                played={scale?.simulated === true && record.rehearsal !== undefined}
-                onWeighed={(grams, by, off) => {
-                  happen("weighed", { lineId: line.id, grams, by });
-                  if (off && inBatter(line.ingredientId)) told({ what: "amount", ingredientId: line.ingredientId, grams: grams + elsewhere(lines, line, state) });
-                }}
-              />
-            ) : null}
-          </>
-        )}
-        {state.phase === "cooling" ? <Cooling state={state} record={record} now={now} happen={happen} /> : null}
-        {state.phase !== "judged" && state.outAt !== null ? <Judge happen={happen} /> : null}
-        {next && state.phase !== "baking" ? <Small tone="faint">{`Then: ${next.words}.`}</Small> : null}
-        {state.phase === "making" && !slip ? (
-          <View style={styles.aside}>
-            <Button kind="quiet" onPress={() => setTelling(!telling)}>
-              Something went wrong
-            </Button>
-            {telling ? <TellSlip record={record} shelf={kitchen.shelf} onTold={told} /> : null}
-            <Heading>Checks of the batter</Heading>
-            <Checks record={record} state={state} happen={happen} />
-          </View>
-        ) : null}
-        <Choice label="How this device calls" options={alarmWays.map((value) => ({ value, label: alarmWords[value] }))} value={way} onChange={setWay} />
-        <Told live={live} />
+        {head}
+        {timers}
+        {stage}
+        {beside}
       </ScrollView>
-      {!slip && current && !line && state.phase !== "judged" && state.phase !== "baking" ? <Act step={current} happen={happen} /> : null}
+      {act}
     </View>
   ); // prettier-ignore
 }
@@ -169,25 +250,66 @@ function Now({ step, small }: { step: WorkStep; small: boolean }) {
   );
 }
 
-/** The one thing to do with the step, where the thumb is. */
-function Act({ step, happen }: { step: WorkStep; happen: ReturnType<typeof useLiveBake>["happen"] }) {
+/** What is said when something that went on by itself is over. */
+const overWords: Partial<Record<WorkStep["kind"], string>> = {
+  temper: "It is soft",
+  soak: "It has soaked",
+  sour: "It has turned",
+  rest: "It has stood",
+  preheat: "It is hot",
+  "cool-tin": "Out of the tin",
+  "cool-rack": "It has cooled",
+  "cool-through": "It is cool",
+};
+
+/** The one thing to do, where the thumb is, and what comes behind it. */
+function Act({
+  of: { step, runs },
+  next,
+  happen,
+}: {
+  of: { step: WorkStep; runs: boolean };
+  next: WorkStep | null;
+  happen: ReturnType<typeof useLiveBake>["happen"];
+}) {
   const colours = useColours();
   const byItself = step.needs === "nothing" || step.needs === "oven";
-  const begin = (): void => happen("step", { stepId: step.id, done: false });
-  const word = step.kind === "bake" ? "It is in the oven" : byItself ? "Begun" : "Done";
+  const over = overWords[step.kind] ?? "Done";
+  const does = runs ? over : step.kind === "bake" ? "It is in the oven" : byItself ? "Begun" : "Done";
+  const done = runs || !byItself;
+  const then = next && next.id !== step.id ? next : null;
   return (
-    <View style={[styles.act, { borderTopColor: colours.strongRule, backgroundColor: colours.paper }]}>
-      <Button kind="main" style={styles.whole} onPress={() => (byItself ? begin() : happen("step", { stepId: step.id, done: true }))}>
-        {word}
-      </Button>
-      {byItself && step.kind !== "bake" ? (
-        <Button style={styles.big} onPress={() => happen("step", { stepId: step.id, done: true })}>
-          Done already
+    <View style={[styles.bar, { borderTopColor: colours.strongRule, backgroundColor: colours.paper }]}>
+      {runs ? <Small lines={2}>{step.words}</Small> : null}
+      <View style={styles.act}>
+        <Button kind="main" style={styles.whole} onPress={() => happen("step", { stepId: step.id, done })}>
+          {does}
         </Button>
-      ) : null}
+        {byItself && !runs && step.kind !== "bake" ? (
+          <Button style={styles.big} onPress={() => happen("step", { stepId: step.id, done: true })}>
+            {over === "Done" ? "Done already" : over}
+          </Button>
+        ) : null}
+      </View>
+      {then ? <Small tone="faint" lines={2}>{`Then: ${then.words}.`}</Small> : null}
     </View>
   ); // prettier-ignore
 }
+
+/** The other parts of the same batter: each is begun here, beside this one. */
+function OtherParts({ record: { part, title, formulaId: _, ...record }, formulaId }: { record: StoredBake["record"]; formulaId: string }) {
+  const whole = title.slice(0, title.lastIndexOf(", "));
+  return (
+    <View style={styles.aside} role="group" aria-label="Other parts of this batter">
+      {part?.others.map(({ id, name }) => (
+        <View key={id} style={styles.due}>
+          <Body style={styles.grow}>{`Of the same batter: ${name}`}</Body>
+          <BeginBake formulaId={formulaId} partId={id} title={whole} {...(record.planId ? { planId: record.planId } : {})} {...(record.planBakeId ? { planBakeId: record.planBakeId } : {})} {...(record.batch ? { batch: record.batch } : {})} />
+        </View>
+      ))}
+    </View>
+  );
+} // prettier-ignore
 
 function Cooling({
   state,
@@ -227,7 +349,9 @@ function Told({ live: { state, record } }: { live: ReturnType<typeof useLiveBake
   return (
     <View role="list" aria-label="What happened">
       {entries.slice(0, 12).map(({ at, words }) => (
-        <Small key={`${at}${words}`} tone="faint">{`${new Date(at).toTimeString().slice(0, 5)}  ${words}`}</Small>
+        <View key={`${at}${words}`} role="listitem">
+          <Small tone="faint">{`${new Date(at).toTimeString().slice(0, 5)}  ${words}`}</Small>
+        </View>
       ))}
     </View>
   );
@@ -241,6 +365,7 @@ const styles = StyleSheet.create({
   grow: { flex: 1, minWidth: 0 },
   big: { minHeight: touch.counter },
   whole: { minHeight: touch.counter, flex: 1 },
-  act: { flexDirection: "row", gap: space.s, borderTopWidth: 1.5, padding: space.s },
+  bar: { borderTopWidth: 1.5, padding: space.s, gap: space.xs },
+  act: { flexDirection: "row", gap: space.s },
   aside: { gap: space.m, alignItems: "flex-start" },
 });

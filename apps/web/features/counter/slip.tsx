@@ -34,7 +34,7 @@ interface SlipPanelProps {
 export function SlipPanel({ record, state, shelf, slip, happen, onEnd }: SlipPanelProps) {
   const colours = useColours();
   const { mutate, data, error, isPending } = useMutation({
-    mutationFn: () => wire.slip({ ...requestOf(record.formula, state.lines), slip }),
+    mutationFn: () => wire.slip({ ...requestOf(record.part?.whole ?? record.formula, state.lines), slip }),
   });
   // Asked once, when the panel is opened.
   useEffect(() => mutate(), [mutate]);

@@ -4,6 +4,7 @@ import type { BakeEvent, BakeRecord, BakeState } from "@uprise/core";
 import { bakeClock, foldBake } from "@uprise/core/page-live";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { keepEvent, sendWaiting, waitingEvents, type Sent } from "../../device/outbox";
+import { isUnsent, readBake } from "../wire/begin-bake";
 import { newId, wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
 
@@ -36,6 +37,8 @@ async function send(id: string, events: BakeEvent[]): Promise<Sent> {
     const { refused } = await wire.appendEvents(id, events);
     return { ended: "arrived", refused };
   } catch (error) {
+    // The bake itself has not been sent yet: what happened at it waits for it.
+    if (await isUnsent(id)) return { ended: "no-answer" };
     const final =
       error instanceof WireError && error.status >= 400 && error.status < 500 && ![401, 408, 429].includes(error.status);
     return final ? { ended: "refused", why: error.message } : { ended: "no-answer" };
@@ -46,8 +49,10 @@ const merged = (...lists: readonly (readonly BakeEvent[])[]): BakeEvent[] => [
   ...new Map(lists.flat().map((event) => [event.id, event])).values(),
 ];
 
-export const useStoredBake = (id: string) =>
-  useQuery({ queryKey: keys.bake.of(id), queryFn: ({ signal }) => wire.readBake(id, signal) });
+export function useStoredBake(id: string) {
+  const queries = useQueryClient();
+  return useQuery({ queryKey: keys.bake.of(id), queryFn: ({ signal }) => readBake(queries, id, signal) });
+}
 
 /** A bake as it goes on: what is stored, what other devices say, and what happened here and has not arrived. */
 export function useLiveBake(stored: StoredBake): LiveBake {

@@ -95,6 +95,11 @@ export function Weigh({ line, rest, shelf, scaleId, scale: { message, silent }, 
             ) : null}
           </>
         ) : null}
+        {onPan === null ? (
+          <Button kind="main" style={styles.big} onPress={() => onWeighed(line.grams, "hand", false)}>
+            {`It is ${gramsText(line.grams)}`}
+          </Button>
+        ) : null}
         <Button style={styles.big} onPress={() => onWeighed(line.grams, "spoon", false)}>
           By spoon
         </Button>

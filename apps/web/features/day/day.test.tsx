@@ -42,7 +42,7 @@ test("a day shows its ribbon, and an earlier deadline is saved and told to be mi
     .spyOn(wire, "changePlan")
     .mockImplementation(async (_, version, { title, day: next }) => ({ ...stored, version: version + 1, title, day: next }));
   show();
-  await screen.findByText(/Everything is done by/, {}, { timeout: 10_000 });
+  await screen.findByText(/Everything is ready by/, {}, { timeout: 10_000 });
   expect(screen.getByRole("group", { name: "The ribbon of the day" })).toBeTruthy();
   expect(screen.getByLabelText(/^A \d\d:\d\d to .*Into the oven/)).toBeTruthy();
   fireEvent.change(screen.getByLabelText("All ready by"), { target: { value: "05:50" } });
@@ -50,14 +50,14 @@ test("a day shows its ribbon, and an earlier deadline is saved and told to be mi
   expect(screen.getByText(/later deadline/i)).toBeTruthy();
   expect(change.mock.calls[0]?.[2].day.bakes[0]?.readyBy).toBe("2026-11-28T05:50:00+01:00");
   fireEvent.click(screen.getByRole("button", { name: "Take the last change back" }));
-  await screen.findByText(/Everything is done by/, {}, { timeout: 10_000 });
+  await screen.findByText(/Everything is ready by/, {}, { timeout: 10_000 });
   await waitFor(() => expect(change.mock.calls.map(([, version]) => version)).toEqual([1, 2]));
 }, 30_000);
 
 test("a day that is not saved stays on the screen and says so", async () => {
   jest.spyOn(wire, "changePlan").mockRejectedValue(new WireError(0, "No answer from the server."));
   show();
-  await screen.findByText(/Everything is done by/, {}, { timeout: 10_000 });
+  await screen.findByText(/Everything is ready by/, {}, { timeout: 10_000 });
   fireEvent.change(screen.getByLabelText("All ready by"), { target: { value: "09:15" } });
   await screen.findByText(/Not saved: No answer/);
   expect((screen.getByLabelText("All ready by") as HTMLInputElement).value).toBe("09:15");

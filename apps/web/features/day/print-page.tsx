@@ -7,7 +7,7 @@ import { PaperPage, PaperTable, usePaper } from "../../ui/paper";
 import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
-import { useTicked } from "../design/kept";
+import { useOnHand } from "../wire/on-hand";
 import { type KitchenHere, useKitchen, usePackets } from "../wire/queries";
 import { Ribbon } from "./ribbon";
 import { clockOf, dayWords, markOf } from "./times";
@@ -18,7 +18,7 @@ export function DayPage({ id }: { id: string }) {
   const { data, error, refetch } = usePlan(id);
   const { data: plan, error: unplanned } = usePlanned(data?.day ?? null);
   const { kitchen } = useKitchen(null);
-  const { ticked } = useTicked();
+  const { said } = useOnHand();
   const [size, setSize] = usePaper();
   useTitle(data ? `${data.title}, on paper` : "A day to print");
   const failed = error ?? unplanned;
@@ -45,7 +45,7 @@ export function DayPage({ id }: { id: string }) {
             />
           </>
         ) : null}
-        <Weigh plan={plan} kitchen={kitchen} ticked={ticked} mark={mark} />
+        <Weigh plan={plan} kitchen={kitchen} there={said.there} mark={mark} />
         <Heading>By the clock</Heading>
         <PaperTable
           label="By the clock"
@@ -62,21 +62,21 @@ export function DayPage({ id }: { id: string }) {
 function Weigh({
   plan,
   kitchen,
-  ticked,
+  there,
   mark,
 }: {
   plan: Plan;
   kitchen: KitchenHere;
-  ticked: readonly string[];
+  there: readonly string[];
   mark: ReadonlyMap<string, string>;
 }) {
   const needed = neededFor(plan);
   const name = (id: string): string => (kitchen.shelf.get(id) ? ingredientOf(kitchen.shelf, id).name : id);
   const { data: stored = [] } = usePackets();
-  const { buy, totals, unpriced } = shoppingFor(
+  const { buy, look, totals, unpriced } = shoppingFor(
     needed,
     stored.map(({ packet }) => packet),
-    new Set(ticked),
+    new Set(there),
   );
   const missing = unpriced.filter((id) => buy.some(({ ingredientId }) => ingredientId === id));
   return (
@@ -96,13 +96,15 @@ function Weigh({
         right={[0]}
         rows={buy.map(({ ingredientId, buyG, packets }) => ({ key: ingredientId, cells: [gramsText(buyG), name(ingredientId), packets ? `${packets.count} × ${gramsText(packets.sizeG)}   ${moneyText(packets.cost, packets.currency)}` : "no price"] }))}
       />
+      {look.length > 0 ? (
+        <Body>{`To look at, since no packet says how much is left: ${listWords(look.map(({ ingredientId, needG }) => `${name(ingredientId)} (${gramsText(needG)})`))}.`}</Body>
+      ) : null}
       {totals.map(({ currency, toPay, used }) => (
         <Body key={currency}>{`To pay: ${moneyText(toPay, currency)}. The day itself uses up ${moneyText(used, currency)}.`}</Body>
       ))}
       {missing.length > 0 ? <Small tone="faint">{`Not in the sum, for want of a price: ${listWords(missing.map(name))}.`}</Small> : null}
       <Small tone="faint">
-        What the packets of the store still hold is taken off; where they do not say, what is ticked as on hand at “Design a formula” is taken to be
-        enough.
+        What the packets of the store still hold is taken off; what has no packet is bought, unless it was ticked as on hand at “Design a formula”.
       </Small>
     </>
   ); // prettier-ignore

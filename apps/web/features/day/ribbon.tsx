@@ -24,6 +24,9 @@ import { clockOf, isoLike, markOf, minutesBetween } from "./times";
 const grab = { cursor: "grab" } as unknown as ViewStyle;
 const PER_MINUTE = 3.2;
 const HALF_HOUR = 30;
+const MOMENTS = "moments";
+/** A line of the list of short tasks, px. */
+const LINE_PX = 15;
 /** A step's name is written in it from this height on, px. */
 const NAMED_FROM = 13;
 const LEFT = 48;
@@ -57,7 +60,9 @@ export function Ribbon({
   const top = (iso: string): number => minutesBetween(zeroIso, iso) * PER_MINUTE;
   const marks = new Map(plan.bakes.map(({ id }, k) => [id, markOf(k)]));
   const used = plan.ovens.filter(({ id }) => plan.steps.some(({ resources }) => resources.includes(id)));
-  const columns = [{ id: "hands", name: "Hands" }, ...(plan.steps.some(({ resources }) => resources.includes("mixer")) ? [{ id: "mixer", name: "Mixer" }] : []), ...used]; // prettier-ignore
+  const hands = runsOf(plan.steps.filter(({ resources }) => resources.includes("hands")));
+  const short = hands.filter((run) => heightOf(run) < NAMED_FROM);
+  const columns = [{ id: "hands", name: "Hands" }, ...(short.length > 0 ? [{ id: MOMENTS, name: "Short tasks" }] : []), ...(plan.steps.some(({ resources }) => resources.includes("mixer")) ? [{ id: "mixer", name: "Mixer" }] : []), ...used]; // prettier-ignore
   const nowAt = ((now - zero) / 60_000) * PER_MINUTE;
   const named = (id: UniqueIdentifier): string => {
     const step = plan.steps.find((one) => one.id === id);
@@ -97,7 +102,10 @@ export function Ribbon({
         <View style={styles.columns}>
           {columns.map(({ id }) => (
             <View key={id} style={[styles.column, { borderLeftColor: colours.rule }]}>
-              {inLanes(runsOf(plan.steps.filter(({ resources }) => resources.includes(id)))).map((run) => (
+              {id === MOMENTS
+                ? oneUnderAnother(short, top).map(({ run, at }) => <Moment key={run.step.id} run={run} at={at} mark={marks.get(run.step.bakeId) ?? ""} shown={shown === null || shown === run.step.bakeId} onShow={() => onShow(run.step.bakeId)} />)
+                : null}
+              {inLanes(id === MOMENTS ? [] : id === "hands" ? hands.filter((run) => !short.includes(run)) : runsOf(plan.steps.filter(({ resources }) => resources.includes(id)))).map((run) => (
                 <StepBlock key={run.step.id} run={run} mark={marks.get(run.step.bakeId) ?? ""} top={top(run.step.start)} height={Math.max(4, minutesBetween(run.step.start, run.end) * PER_MINUTE - 1)} lane={run.lane} lanes={run.lanes} movable={run.step.kind === "bake" && onMove !== undefined} shown={shown === null || shown === run.step.bakeId} onShow={() => onShow(run.step.bakeId)} />
               ))}
             </View>
@@ -137,6 +145,29 @@ function runsOf(steps: readonly PlannedStep[]): Run[] {
   }
   return runs;
 }
+
+const heightOf = ({ step, end }: Run): number => minutesBetween(step.start, end) * PER_MINUTE - 1;
+
+/** Short tasks as a list beside the hour: each at its minute, or under the one before. */
+function oneUnderAnother(runs: readonly Run[], top: (iso: string) => number): { run: Run; at: number }[] {
+  let free = -Infinity;
+  return runs.map((run) => {
+    const at = Math.max(top(run.step.start) - LINE_PX / 2, free);
+    free = at + LINE_PX;
+    return { run, at };
+  });
+}
+
+/** A task of a minute or two: its minute and what it is. */
+function Moment({ run: { step, steps, end }, at, mark, shown, onShow }: { run: Run; at: number; mark: string; shown: boolean; onShow: () => void }) {
+  const told = steps.map((one) => one.words).join("; ");
+  const span = `${clockOf(step.start)} to ${clockOf(end)}`;
+  return (
+    <Block role="img" aria-label={`${span}, ${mark}: ${told}`} title={`${span}: ${told}`} onClick={onShow} style={StyleSheet.flatten([styles.moment, { top: at, opacity: shown ? 1 : 0.35 }])}>
+      <Small lines={1} style={styles.words}>{`${clockOf(step.start)} ${mark} ${steps.map(nameOf).join(", ")}`}</Small>
+    </Block>
+  );
+} // prettier-ignore
 
 /** Runs that go on at once stand side by side. */
 function inLanes(runs: readonly Run[]): (Run & { lane: number; lanes: number })[] {
@@ -210,7 +241,7 @@ function StepBlock({ run: { step, steps, end }, mark, top, height, lane, lanes, 
 }
 
 const shortNames: Partial<Record<PlannedStep["kind"], string>> = {
-  dry: "whisk dry", wet: "stir wet", combine: "combine", fold: "fold in", portion: "fill", pan: "pan", out: "out", glaze: "glaze", cut: "cut", wrap: "wrap", component: "filling", cream: "cream", whisk: "whisk", "cut-in": "cut in",
+  dry: "whisk dry", wet: "stir wet", combine: "combine", fold: "fold in", portion: "fill", pan: "pan", out: "out", glaze: "glaze", cut: "cut", wrap: "wrap", top: "top", serve: "serve", prepare: "make ready", component: "filling", cream: "cream", whisk: "whisk", "cut-in": "cut in",
 }; // prettier-ignore
 const nameOf = ({ kind }: PlannedStep): string => shortNames[kind] ?? kind;
 
@@ -232,6 +263,7 @@ const styles = StyleSheet.create({
   columns: { position: "absolute", left: LEFT, right: 0, top: 0, bottom: 0, flexDirection: "row" },
   column: { flex: 1, minWidth: 0, borderLeftWidth: 1 },
   block: { position: "absolute", display: "flex", boxSizing: "border-box", borderWidth: 1, overflow: "hidden", paddingLeft: 3 },
+  moment: { position: "absolute", left: 3, right: 0, height: 15, overflow: "hidden" },
   words: { lineHeight: 15, fontSize: 13 },
   now: { position: "absolute", left: 0, right: 0, borderTopWidth: 2, zIndex: 4, pointerEvents: "none" },
 }); // prettier-ignore

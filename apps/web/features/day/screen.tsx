@@ -196,6 +196,10 @@ function NowAndNext({ plan, now }: { plan: Plan; now: number }) {
   );
 }
 
+/** When the last bake may be eaten. */
+const readyOf = ({ bakes, start }: Plan): string =>
+  bakes.reduce((last, { ready }) => (Date.parse(ready) > Date.parse(last) ? ready : last), start);
+
 function Verdict({ plan }: { plan: Plan }) {
   const title = new Map(plan.bakes.map((bake) => [bake.id, bake.title]));
   const bound = (Date.parse(plan.end) - Date.parse(plan.bound.end)) / 60_000;
@@ -213,7 +217,7 @@ function Verdict({ plan }: { plan: Plan }) {
           ))}
         </Notice>
       ) : (
-        <Body>{`Everything is done by ${clockOf(plan.end)}${changes}; batter that is wet ${plan.waitingMinutes === 0 ? "waits for no oven" : `waits ${plan.waitingMinutes} min in all`}.`}</Body>
+        <Body>{`Everything is ready by ${clockOf(readyOf(plan))}${Date.parse(plan.end) > Date.parse(readyOf(plan)) ? `, and what is kept is wrapped by ${clockOf(plan.end)}` : ""}${changes}; batter that is wet ${plan.waitingMinutes === 0 ? "waits for no oven" : `waits ${plan.waitingMinutes} min in all`}.`}</Body>
       )}
       <Small tone="faint">
         {bound <= 0

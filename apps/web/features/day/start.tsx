@@ -3,7 +3,7 @@ import type { Plan } from "@uprise/core";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Body, Heading, Small } from "../../ui/words";
-import { BeginBake } from "../counter/begin-bake";
+import { BeginBake } from "../instruments/begin-bake";
 import { clockOf, markOf } from "./times";
 
 /** The batches of the day in the order in which hands begin them, each to be begun at the counter. */

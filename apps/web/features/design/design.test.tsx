@@ -14,7 +14,7 @@ const designed: ReturnType<typeof design> = design({ kind: "muffin" });
 beforeEach(() => {
   localStorage.clear();
   mockNavigate.mockReset();
-  for (const name of ["ingredients", "vessels", "ovens"] as const) jest.spyOn(wire, name).mockResolvedValue([]);
+  for (const name of ["ingredients", "vessels", "ovens", "packets"] as const) jest.spyOn(wire, name).mockResolvedValue([]);
 });
 afterEach(() => jest.restoreAllMocks());
 
@@ -59,6 +59,7 @@ test("designs stand side by side with their lines; one is taken to the bench as 
   const region = await screen.findByRole("region", { name: `Design: ${first.title}` });
   expect(within(region).getByRole("list", { name: `Lines of ${first.title}` }).children.length).toBe(first.lines.length);
   expect(screen.getAllByRole("region", { name: /^Design: / }).length).toBe(designed.designs.length);
+  expect(screen.queryByText(/by your packets/)).toBeNull();
   fireEvent.click(within(region).getByRole("button", { name: `Take ${first.title} to the bench` }));
   await waitFor(() => expect(create).toHaveBeenCalledTimes(1));
   const taken = create.mock.calls[0]?.[0];
@@ -77,4 +78,27 @@ test("a shelf that cannot is told what to buy; a server that does not answer is 
   asked.mockRejectedValue(new WireError(0, "No answer from the server."));
   fireEvent.click(screen.getByTestId("design"));
   await screen.findByText(/No answer from the server/);
+});
+
+test("a design says what it costs by the packets, and of what it has no price", async () => {
+  jest.spyOn(wire, "design").mockResolvedValue(designed);
+  const [first] = designed.designs;
+  const [dearest, ...others] = first?.lines.filter(({ ingredientId }) => ingredientId !== "water") ?? [];
+  if (!dearest) throw new Error("nothing was designed");
+  const packet = {
+    ingredientId: dearest.ingredientId,
+    name: "A kilo",
+    sizeG: 1000,
+    price: 8,
+    currency: "EUR",
+    lot: "",
+    bestBefore: "2027-05-01",
+  };
+  jest.spyOn(wire, "packets").mockResolvedValue([{ ...times, id: "p", packet }] as never);
+  await show();
+  fireEvent.click(screen.getByTestId("design"));
+  const region = await screen.findByRole("region", { name: `Design: ${first?.title}` });
+  const told = await within(region).findByText(/by your packets/);
+  expect(told.textContent).toContain(`At least ${((8 * dearest.grams) / 1000).toFixed(2)} EUR`);
+  expect(told.textContent?.split(", ").length).toBeGreaterThanOrEqual(others.length - 1);
 });

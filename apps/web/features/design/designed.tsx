@@ -1,5 +1,6 @@
 import type { Design, Shelf, Wish } from "@uprise/core";
-import { gramsText, ownOf } from "@uprise/core/page";
+import { gramsText, listWords, moneyText, ownOf } from "@uprise/core/page";
+import { costBy, currencyOf, pricesPerKg } from "@uprise/core/page-live";
 import { useDeferredValue, useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
@@ -10,6 +11,7 @@ import { Body, Heading, Small } from "../../ui/words";
 import { KeepBlend } from "./keep-blend";
 import { Strip } from "../instruments/strip";
 import { useAsked } from "../../device/use-asked";
+import { usePackets } from "../wire/queries";
 
 export const knobs = ["rich", "sweet", "tall", "moist"] as const;
 export type Knob = (typeof knobs)[number];
@@ -76,6 +78,7 @@ export function Designed({ design, wish, shelf, busy, fault, onTake, fixed = fal
           </View>
         ))}
       </View>
+      <Costs lines={seen?.lines ?? design.lines} name={name} />
       {nothing ? <Body tone="caution">With these sliders nothing can be weighed out from what is on hand.</Body> : null}
       {design.trades.map((trade) => (
         <Small key={trade}>{`– ${trade}`}</Small>
@@ -119,6 +122,18 @@ export function Designed({ design, wish, shelf, busy, fault, onTake, fixed = fal
         {busy ? "Baking it …" : "Take it to the bench"}
       </Button>
     </View>
+  );
+}
+
+/** What a design costs by the packets of the store; nothing is said in a kitchen without prices. */
+function Costs({ lines, name }: { lines: Design["lines"]; name: (id: string) => string }) {
+  const { data = [] } = usePackets();
+  const packets = data.map(({ packet }) => packet);
+  const { cost, unpriced } = costBy(pricesPerKg(packets), lines);
+  if (cost === 0) return null;
+  const without = unpriced.length > 0 ? `; no price yet: ${listWords(unpriced.map((id) => name(id).toLowerCase()))}` : "";
+  return (
+    <Small>{`${unpriced.length > 0 ? "At least" : "About"} ${moneyText(cost, currencyOf(packets, ""))} by your packets${without}.`}</Small>
   );
 }
 

@@ -8,6 +8,7 @@ import { useEffect, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useWide } from "../../theme/theme";
+import { Beside } from "../../ui/beside";
 import { Check } from "../../ui/check";
 import { Choice } from "../../ui/choice";
 import { NumberField } from "../../ui/number-field";
@@ -21,7 +22,7 @@ import { useKitchen, useVessels } from "../wire/queries";
 import { listText } from "../instruments/sentences";
 import { Kinds, Pans } from "./choices";
 import { Designed, type Knobs } from "./designed";
-import { useTicked } from "./kept";
+import { useOnHand } from "../wire/on-hand";
 import { OnHand } from "./on-hand";
 import { Related } from "./related";
 import { UseUp } from "./use-up";
@@ -43,6 +44,8 @@ const bodies: { value: Consistency; label: string }[] = [
 ];
 const MOST_PANS = 8;
 
+/** The designs follow so long after the last wish, ms. */
+const FOLLOWS_MS = 700;
 const variantWords = { plain: "As usual", savoury: "Savoury", eggless: "Without egg" } as const;
 type Variant = keyof typeof variantWords;
 
@@ -53,7 +56,7 @@ export function DesignScreen() {
   const queries = useQueryClient();
   const { kitchen } = useKitchen(null);
   const { pans } = useVessels();
-  const { ticked, tick } = useTicked();
+  const { ticked, tick, usual, pending: shelfIsOpen } = useOnHand();
   const [kind, setKind] = useState<Kind>("muffin");
   const [panId, setPanId] = useState("");
   const [pieces, setPieces] = useState<number | undefined>();
@@ -120,9 +123,17 @@ export function DesignScreen() {
     },
   });
   const answer = asked.data;
+  // Where there is room for them the designs follow the wishes; a moment after the last of them.
+  const wanted = JSON.stringify(wish);
+  const { mutate: askFor } = asked;
+  useEffect(() => {
+    if (!wide || shelfIsOpen) return;
+    const timer = setTimeout(() => askFor(JSON.parse(wanted) as Wish), FOLLOWS_MS);
+    return () => clearTimeout(timer);
+  }, [wide, shelfIsOpen, wanted, askFor]);
   const stale = answer !== undefined && JSON.stringify(answer.wanted) !== JSON.stringify(wish);
-  return (
-    <ScrollView style={styles.screen} contentContainerStyle={[styles.content, wide ? styles.wide : null]}>
+  const wishes = (
+    <>
       <Title>Design a formula</Title>
       <Lead>Say what it is to be and what is on hand; what comes of it is weighed out, baked in the computer and sound.</Lead>
       {gone === null ? null : (
@@ -181,6 +192,11 @@ export function DesignScreen() {
         <Check label="Crown just over the rim" on={toRim} onChange={setToRim} />
       </View>
       <Heading>What is on hand</Heading>
+      <Small tone="faint">
+        {usual
+          ? "No packet is in the store yet, so a usual shelf stands here: tick what you have."
+          : "The packets of the store, and what you tick beside them. The shopping list goes by the same shelf."}
+      </Small>
       {kitchen ? <OnHand shelf={kitchen.shelf} ticked={ticked} tick={tick} /> : null}
       <Heading>What must be used up</Heading>
       {kitchen ? <UseUp shelf={kitchen.shelf} list={useUp} onChange={setUseUp} /> : null}
@@ -241,6 +257,10 @@ export function DesignScreen() {
       <Button kind="plain" onPress={() => related.mutate(wish)} disabled={related.isPending} style={styles.start}>
         Five from one dry mix
       </Button>
+    </>
+  );
+  const results = (
+    <>
       <Busy on={asked.isPending || related.isPending} what="Weighing out, baking and mending" />
       {asked.error ? <Body tone="stop">{asked.error.message}</Body> : null}
       {answer && stale && !asked.isPending ? (
@@ -293,7 +313,20 @@ export function DesignScreen() {
           onTake={(design) => take.mutate({ design, wanted: related.data.wanted, knobs: {} })}
         />
       ) : null}
-    </ScrollView>
+    </>
+  );
+  if (!wide)
+    return (
+      <ScrollView style={styles.screen} contentContainerStyle={styles.content}>
+        {wishes}
+        {results}
+      </ScrollView>
+    );
+  return (
+    <Beside
+      list={<ScrollView contentContainerStyle={styles.content}>{wishes}</ScrollView>}
+      detail={<ScrollView contentContainerStyle={styles.content}>{results}</ScrollView>}
+    />
   );
 }
 
@@ -325,7 +358,6 @@ function useStart(
 const styles = StyleSheet.create({
   screen: { flex: 1 },
   content: { padding: space.m, gap: space.m, paddingBottom: 80 },
-  wide: { paddingHorizontal: space.l },
   row: { flexDirection: "row", flexWrap: "wrap", gap: space.m },
   field: { width: 150 },
   start: { alignSelf: "flex-start" },

@@ -12,7 +12,7 @@ import { wire } from "../wire/client";
 
 const files: { format: ExportFormat; name: string; words: string }[] = [
   { format: "markdown", name: "Markdown", words: "Reads like a recipe, and is read back here to the hundredth of a gram." },
-  { format: "jsonld", name: "Recipe as JSON-LD", words: "For web pages and other programs, by the vocabulary of schema.org." },
+  { format: "jsonld", name: "For web pages and other programs", words: "JSON-LD, by the vocabulary of schema.org." },
   { format: "csv", name: "Table, CSV", words: "One line an ingredient, for a spreadsheet." },
 ];
 

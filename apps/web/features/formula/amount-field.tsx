@@ -6,6 +6,15 @@ import { space } from "../../theme/scale";
 import { Field } from "../../ui/field";
 import { Small } from "../../ui/words";
 
+/** The amount below, or where a line is added; in the order of the sheet. */
+function nextAmount(lineId: string): void {
+  const seen = (element: HTMLElement): boolean => element.offsetParent !== null;
+  const stops = [
+    ...document.querySelectorAll<HTMLElement>('[data-testid^="amount-"], [data-testid="sheet-scroll"] [role="combobox"]'),
+  ].filter(seen);
+  stops[stops.findIndex((stop) => stop.dataset["testid"] === `amount-${lineId}`) + 1]?.focus();
+}
+
 export type AmountRead = Exclude<ReturnType<typeof readAmount>, { error: string }>;
 
 interface AmountFieldProps {
@@ -52,7 +61,11 @@ export function AmountField({ line, ingredient, context, where, fault, onAmount 
           setTyping({ text, changed: true, context: against });
         }}
         onBlur={leave}
-        onSubmit={leave}
+        testID={`amount-${line.id}`}
+        onSubmit={() => {
+          leave();
+          if (!error) nextAmount(line.id);
+        }}
         suffix={
           <Small tone="faint" style={styles.unit}>
             {typing?.changed ? "" : unit}

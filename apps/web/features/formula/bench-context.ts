@@ -22,7 +22,6 @@ export interface BenchState {
   replace: string | null;
   tried: Proposal | null;
   onTry: (proposal: Proposal | null) => void;
-  onTake: () => void;
   leave: () => void;
   /** The room that is shown; on a wide screen one is always open, and `byItself` then says that nobody opened it. */
   room: RoomName | null;

@@ -1,21 +1,32 @@
-import { type Href, useRouter } from "expo-router";
-import { type ReactNode, useEffect } from "react";
+import { type Href, Redirect } from "expo-router";
+import type { ReactNode } from "react";
 import { Failed, Loading } from "../../ui/state";
-import { useFormulas } from "../wire/queries";
+import { WireError } from "../wire/client";
+import { useFormula, useFormulas } from "../wire/queries";
 import { lastOpened } from "./draft";
 
-/** The bench opens with what was last on it, with the newest formula, or, in an empty kitchen, with `empty`. */
-export function BenchHome({ empty }: { empty: ReactNode }) {
-  const router = useRouter();
-  const { data, error, refetch } = useFormulas("");
+const LAYING = "Laying the bench";
+const SILENT = "The kitchen does not answer.";
+
+/** The bench opens with what was last on it on this device; before anything was, and where it is gone, with `first`. */
+export function BenchHome({ first }: { first: ReactNode }) {
   const kept = lastOpened();
-  const items = data?.pages[0]?.items;
-  const there = items?.find((item) => item.id === kept) ?? items?.[0];
-  const target = there?.id ?? null;
-  useEffect(() => {
-    if (target !== null) router.replace(`/bench/${target}` as Href);
-  }, [router, target]);
-  if (error && !data) return <Failed title="The kitchen does not answer." detail={error.message} onRetry={() => void refetch()} />;
-  if (!data || target !== null) return <Loading what="Laying the bench" />;
-  return <>{empty}</>;
+  return kept === null ? <>{first}</> : <Last id={kept} first={first} />;
+}
+
+/** That formula itself is asked, not a list that may be of before it came or that it is not on the first page of. */
+function Last({ id, first }: { id: string; first: ReactNode }) {
+  const { data, error, refetch } = useFormula(id);
+  if (data) return <Redirect href={`/bench/${id}` as Href} />;
+  if (error instanceof WireError && error.status === 404) return <Newest first={first} />;
+  if (error) return <Failed title={SILENT} detail={error.message} onRetry={() => void refetch()} />;
+  return <Loading what={LAYING} />;
+}
+
+function Newest({ first }: { first: ReactNode }) {
+  const { data, error, refetch } = useFormulas("");
+  const newest = data?.pages[0]?.items[0];
+  if (newest) return <Redirect href={`/bench/${newest.id}` as Href} />;
+  if (error && !data) return <Failed title={SILENT} detail={error.message} onRetry={() => void refetch()} />;
+  return data ? <>{first}</> : <Loading what={LAYING} />;
 }

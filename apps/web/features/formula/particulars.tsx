@@ -66,6 +66,7 @@ export const Particulars = memo(function Particulars({ formula, massG, analysis,
       ) : null}
       <View style={styles.ways}>
         <Button onPress={() => onRoom("steps")}>Step by step</Button>
+        <Button onPress={() => onRoom("balance")}>Make it vegan, cheaper …</Button>
         <Button onPress={() => onRoom("parts")}>{parts > 0 ? `Split into ${parts} parts` : "Split this batter"}</Button>
         <Button onPress={() => onRoom("many")}>Many of it</Button>
         <Button onPress={() => onRoom("label")}>Label, keeping, cost</Button>

@@ -1,7 +1,7 @@
 import { hashKey } from "@tanstack/react-query";
 import type { Edit, Formula, FormulaComponent, FormulaLine, JudgedPart, Part } from "@uprise/core";
 import { dividable, ovenLimits } from "@uprise/core/page";
-import { newPart, partOfKind, leftOf } from "@uprise/core/page-bench";
+import { newPart, partOfKind, leftOf, sharesByTins } from "@uprise/core/page-bench";
 import Trash from "lucide-react-native/icons/trash";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
@@ -43,10 +43,13 @@ export function PartsRoom({ formula, kitchen, edit, faults }: PartsRoomProps) {
   });
   const split = { parts: parts.map(judgedOf), left: leftOf(formula), unused: data?.unused ?? [] };
   const left = Math.round(100 * split.left);
+  const byTins = sharesByTins(parts);
+  const isByTins = byTins?.every(({ id, share }) => parts.find((part) => part.id === id)?.share === share) ?? true;
   return (
     <View style={styles.room}>
       <Small tone="faint">
-        One bowl, several things: each part takes its share of the batter, gets its own additions, and is judged in its own pan.
+        One bowl, several things, or several tins of different sizes: each part takes its share of the batter, gets its own
+        additions, and is judged in its own pan.
       </Small>
       {split.parts.map((judged, index) => (
         <PartView
@@ -71,6 +74,12 @@ export function PartsRoom({ formula, kitchen, edit, faults }: PartsRoomProps) {
       )}
       {parts.length > 0 && split.unused.length > 0 ? (
         <Body tone="caution">{`No part gets ${split.unused.map(({ name }) => name.toLowerCase()).join(", ")}.`}</Body>
+      ) : null}
+      {byTins && !isByTins ? (
+        <Button
+          kind="quiet"
+          onPress={() => byTins.forEach(({ id, share }) => edit({ edit: "set-part", partId: id, set: { share } }))}
+        >{`Fill the tins alike: ${byTins.map(({ id, share }) => `${parts.find((part) => part.id === id)?.name ?? id} ${Math.round(100 * share)} %`).join(", ")}`}</Button>
       ) : null}
       <Button testID="add-part" onPress={() => edit({ edit: "add-part", part: newPart(formula, `p-${newId().slice(0, 13)}`) })}>
         Add a part

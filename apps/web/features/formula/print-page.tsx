@@ -1,5 +1,15 @@
 import type { Analysis, Formula, FormulaLine } from "@uprise/core";
-import { gramsText, householdText, ingredientOf, kindName, openFormula, panText, placeOf, ownOf } from "@uprise/core/page";
+import {
+  gramsText,
+  householdText,
+  ingredientOf,
+  kindName,
+  openFormula,
+  openParts,
+  panText,
+  placeOf,
+  ownOf,
+} from "@uprise/core/page";
 import { useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { StyleSheet, View } from "react-native";
@@ -26,7 +36,7 @@ export function FormulaPage({ id }: { id: string }) {
   const toBake = useMemo(() => {
     const { input } = formula ? opened(() => openFormula(formula, kitchen)) : { input: null };
     const warm = kitchen.ovens.get(formula?.oven.ovenId ?? "")?.warmMinutes;
-    return input ? ([input, ownOf(kitchen.shelf), warm] as const) : null;
+    return input && formula ? ([input, openParts(formula, kitchen), ownOf(kitchen.shelf), warm] as const) : null;
   }, [formula, kitchen]);
   const { data: made, pending } = useAsked("paper", toBake ? [...toBake] : null);
   if (error) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;

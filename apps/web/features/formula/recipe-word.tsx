@@ -21,7 +21,11 @@ interface RecipeWordProps {
 async function readAgain({ pasted, kind }: Formula, measures: Measures, shelf: Shelf): Promise<Edit | null> {
   if (!pasted) return null;
   const mending = (pasted.mending ?? {}) as Mending;
-  const { begun } = await ask("read", pasted.text, measures, mending, kind, ownOf(shelf), new Map());
+  const { begun } = await ask("read", pasted.text, measures, mending, kind, ownOf(shelf), new Map(), {
+    language: pasted.language,
+    batch: pasted.batch,
+    figures: pasted.figures,
+  });
   const { lines, components, said } = begun;
   return {
     edit: "read-again",

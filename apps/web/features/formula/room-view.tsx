@@ -78,7 +78,6 @@ function Room({ room }: { room: RoomName }) {
           replace={room === "swap" ? bench.replace : null}
           tried={bench.tried}
           onTry={bench.onTry}
-          onTake={bench.onTake}
         />
       );
     case "parts":
@@ -93,11 +92,22 @@ function Room({ room }: { room: RoomName }) {
   if (!analysis) return <Body>There is nothing to read yet: the sheet weighs nothing.</Body>;
   switch (room) {
     case "steps":
-      return <StepsRoom formula={formula} analysis={analysis} simulation={simulation} open={open} kitchen={kitchen} edit={edit} />;
+      return (
+        <StepsRoom
+          id={id}
+          unsaved={bench.unsaved}
+          formula={formula}
+          analysis={analysis}
+          simulation={simulation}
+          open={open}
+          kitchen={kitchen}
+          edit={edit}
+        />
+      );
     case "label":
       return <LabelRoom id={id} formula={formula} open={open} kitchen={kitchen} />;
     case "many":
-      return <ManyRoom formula={formula} analysis={analysis} name={(one) => shelf.get(one)?.name ?? one} />;
+      return <ManyRoom formulaId={id} formula={formula} analysis={analysis} name={(one) => shelf.get(one)?.name ?? one} />;
     case "lift":
       return <LiftRoom analysis={analysis} shelf={shelf} />;
     case "body":

@@ -80,7 +80,8 @@ describe("the room of lift", () => {
     const ledger = tables.find((table) => within(table).queryByText("Baking soda"));
     const row = within(ledger as HTMLElement).getByRole("row", { name: /^Baking soda/ });
     const soda = analysis.lift.entries.find((entry) => entry.ingredientId === "soda");
-    expect(row.textContent).toContain(String(Math.round(soda?.sodaMmol ?? 0)));
+    // In grams of soda, as it is weighed: 84.007 g are one mole.
+    expect(row.textContent).toContain(`${((soda?.sodaMmol ?? 0) * 0.084007).toFixed(1).replace(/\.0$/, "")} g`);
     expect(screen.getByText(/short of acid/)).toBeTruthy();
   });
   test("what the pH means is said, with the colour of the fruit that is in it", () => {
@@ -275,7 +276,7 @@ describe("the room of bake", () => {
     shown({}, full);
     const table = screen.getByRole("table", { name: "What the minutes depend on" });
     expect(within(table).getAllByRole("row")).toHaveLength(1 + full.sensitivity.length);
-    expect(within(table).getByRole("row", { name: /^oven, not measured/ }).textContent).toMatch(/10 K cooler\+\d+ %/);
+    expect(within(table).getByRole("row", { name: /^oven, not measured/ }).textContent).toMatch(/as if 10 °C cooler\+\d+ %/);
   });
   test("while it bakes it says so; before there is a simulation the arc stands in its place", () => {
     shown({}, null, true);

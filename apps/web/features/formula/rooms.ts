@@ -5,7 +5,7 @@ export type RoomName = InstrumentName | "versions" | "balance" | "swap" | "parts
 export const roomTitle: Record<RoomName, string> = {
   ...instrumentTitle,
   versions: "Versions",
-  balance: "Balance",
+  balance: "Balance and wishes",
   swap: "Swap",
   parts: "Parts",
   steps: "Steps",

@@ -1,7 +1,7 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import type { AmountContext, Edit, FormulaComponent, FormulaLine, Ingredient, Shelf, UsualAmount } from "@uprise/core";
-import { gramsText, isOpen } from "@uprise/core/page";
+import { asSodaText, gramsText, isOpen } from "@uprise/core/page";
 import ArrowDown from "lucide-react-native/icons/arrow-down";
 import ArrowUp from "lucide-react-native/icons/arrow-up";
 import CircleHelp from "lucide-react-native/icons/circle-question-mark";
@@ -196,8 +196,8 @@ function RowTools({ line, ingredient, components, shelf, soda, acid, edit, onOpe
       ) : null}
       <Small tone="faint">
         {gramsText((mid * c.water) / 100)} water, {gramsText((mid * c.fat) / 100)} fat, {gramsText((mid * c.sugars) / 100)} sugar
-        {soda > 0.05 ? `, ${soda.toFixed(1)} mmol soda` : ""}
-        {Math.abs(acid) > 0.05 ? `, ${acid.toFixed(1)} mmol acid` : ""}
+        {soda > 0.05 ? `, holds ${asSodaText(soda)} soda` : ""}
+        {acid > 0.05 ? `, meets ${asSodaText(acid)} soda` : acid < -0.05 ? `, takes the acid for ${asSodaText(-acid)} soda` : ""}
         {ingredient.confidence === "C" ? "; roughly known" : ""}
       </Small>
       <View style={styles.buttons}>

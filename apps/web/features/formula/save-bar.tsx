@@ -10,8 +10,10 @@ interface SaveBarProps {
   dirty: boolean;
   /** It was saved while nobody answered, and goes out by itself. */
   waits: boolean;
-  /** A proposal is tried on: what is seen is not what would be saved. */
-  trying: boolean;
+  /** The proposal that is tried on: what is seen is not what would be saved. */
+  trying: string | null;
+  onTake: () => void;
+  onPutBack: () => void;
   saving: boolean;
   error: string | null;
   /** What must be mended before it can be saved. */
@@ -28,6 +30,8 @@ export function SaveBar({
   dirty,
   waits,
   trying,
+  onTake,
+  onPutBack,
   saving,
   error,
   fault,
@@ -39,8 +43,8 @@ export function SaveBar({
   const colours = useColours();
   const told =
     error ??
-    (trying
-      ? "Trying it on; nothing is changed yet"
+    (trying !== null
+      ? `Trying on: ${trying}. Nothing is changed yet`
       : saving
         ? "Saving…"
         : fault
@@ -67,12 +71,23 @@ export function SaveBar({
           {told}
         </Small>
       </Press>
+      {trying === null ? null : (
+        <Button kind="quiet" onPress={onPutBack}>
+          Put it back
+        </Button>
+      )}
       <Press onPress={onUndo} disabled={!canUndo} aria-disabled={!canUndo} label="Undo" style={styles.undo}>
         <Undo size={22} color={canUndo ? colours.ink : colours.rule} strokeWidth={2.2} />
       </Press>
-      <Button kind="main" onPress={onSave} disabled={!dirty || saving || trying || fault !== null}>
-        {error && dirty && !saving ? "Try again" : "Save"}
-      </Button>
+      {trying === null ? (
+        <Button kind="main" onPress={onSave} disabled={!dirty || saving || fault !== null}>
+          {error && dirty && !saving ? "Try again" : "Save"}
+        </Button>
+      ) : (
+        <Button kind="main" onPress={onTake}>
+          Take it
+        </Button>
+      )}
     </View>
   );
 }

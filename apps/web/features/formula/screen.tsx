@@ -10,6 +10,8 @@ import { tabId, tellTabs } from "../../device/tab";
 import { fonts, space, type } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
 import { focusSoon } from "../../ui/focus";
+import { SkipLink } from "../../ui/skip-link";
+import { useKeys } from "../../ui/use-keys";
 import { Failed, Loading, NotFound } from "../../ui/state";
 import { TitleField } from "../../ui/title-field";
 import { useKeptScroll } from "../../ui/use-kept-scroll";
@@ -167,7 +169,6 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
   const pushed = useRef(false);
   const enter = useCallback(
     (name: RoomName, of?: string) => {
-      setTried(null);
       const to = `/bench/${id}/${name}${of === undefined ? "" : `?of=${encodeURIComponent(of)}`}` as const;
       if (room) router.replace(to);
       else {
@@ -178,7 +179,6 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
     [id, room, router],
   );
   const leave = useCallback(() => {
-    setTried(null);
     if (pushed.current && router.canGoBack()) router.back();
     else router.replace(`/bench/${id}`);
     pushed.current = false;
@@ -187,6 +187,16 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
   const toggle = (name: RoomName): void => (room === name ? leave() : enter(name));
   const openSwap = useCallback((ingredientId: string) => enter("swap", ingredientId), [enter]);
 
+  const firstFault = [...faults.values()][0] ?? null;
+  const maySave = dirty && !save.isPending && tried === null && firstFault === null;
+  useKeys({
+    escape: room === null ? undefined : leave,
+    save: () => {
+      if (maySave) save.mutate(base);
+    },
+    undo: history.steps.length > 0 ? () => step({ do: "undo" }) : undefined,
+  });
+
   const takeUp = (paper: Paper): void => {
     const other = draftFrom(paper.body, stored);
     if (!other) return;
@@ -194,7 +204,6 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
     void dropPaper(paper);
   };
   const failed = save.error && !theirs ? save.error.message : fork.error ? fork.error.message : null;
-  const firstFault = [...faults.values()][0] ?? null;
   const shownRoom = room ?? (wide ? "lift" : null);
   const showSheet = wide || room === null;
 
@@ -215,10 +224,6 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
         replace,
         tried,
         onTry: setTried,
-        onTake: () => {
-          take();
-          leave();
-        },
         leave,
         room: shownRoom,
         byItself: room === null,
@@ -240,6 +245,7 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
             open={isInstrument(shownRoom) ? shownRoom : null}
             onOpen={(name: InstrumentName) => toggle(name)}
           />
+          {wide ? <SkipLink to="bench-room">Past the sheet, to the room</SkipLink> : null}
           {theirs ? (
             <ScrollView style={styles.stale}>
               <Stale
@@ -312,7 +318,12 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
           {wide ? null : <View style={[styles.roomPhone, room === null ? styles.away : null]}>{children}</View>}
           <SaveBar
             version={base.version}
-            trying={tried !== null}
+            trying={tried === null ? null : tried.title}
+            onTake={() => {
+              take();
+              if (room === "balance" || room === "swap") leave();
+            }}
+            onPutBack={() => setTried(null)}
             dirty={dirty}
             waits={waits}
             saving={save.isPending}
@@ -324,7 +335,11 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
             onVersions={() => toggle("versions")}
           />
         </View>
-        {wide ? <View style={styles.roomSide}>{children}</View> : null}
+        {wide ? (
+          <View style={styles.roomSide} tabIndex={-1} testID="bench-room">
+            {children}
+          </View>
+        ) : null}
       </View>
     </BenchContext>
   );

@@ -226,7 +226,10 @@ export function Sheet({ formula, analysis, kitchen, id, mode, onMode, edit, onSw
                     shelf={shelf}
                     self={id}
                     label={component ? `Add to ${component.name}` : "Add a line"}
-                    onAdd={(line) => edit({ edit: "add", line: { ...line, ...target } })}
+                    onAdd={(line) => {
+                      edit({ edit: "add", line: { ...line, ...target } });
+                      focusSoon(`[data-testid="amount-${line.id}"]`);
+                    }}
                   />
                 </Adding>
               )}

@@ -1,5 +1,5 @@
 import type { Edit, Process, StepChange, WorkStep } from "@uprise/core";
-import { freeId, isOwnStep } from "@uprise/core/page";
+import { freeId, isOwnStep, MOST_STEP_WORDS } from "@uprise/core/page";
 import { mayLeaveOut, mayTime } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { StyleSheet, View } from "react-native";
@@ -46,7 +46,7 @@ export function StepEditor({ step, changes, onChange, onClose }: StepEditorProps
   const own = changes.find((change) => isOwnStep(change) && change.own === step.id);
   const isChanged = changes.some((change) => (isOwnStep(change) ? change.own === step.id : change.step === step.id));
   const [words, setWords] = useState(step.words);
-  const wrong = words.trim() === "" ? "Say in a few words what is done." : words.length > 300 ? "Up to 300 characters would be right." : undefined; // prettier-ignore
+  const wrong = words.trim() === "" ? "Say in a few words what is done." : words.length > MOST_STEP_WORDS ? `Up to ${MOST_STEP_WORDS} characters would be right.` : undefined; // prettier-ignore
   const after = (): void => {
     const own = changes.filter(isOwnStep).map((change) => ({ id: change.own }));
     const next = { own: freeId("own-1", own), follows: step.id, words: "A step of your own", minutes: 5, needs: "hands" as const };
@@ -61,7 +61,7 @@ export function StepEditor({ step, changes, onChange, onClose }: StepEditorProps
         multiline
         onChange={(text) => {
           setWords(text);
-          if (text.trim() !== "" && text.length <= 300) onChange(said(changes, step, { words: text }));
+          if (text.trim() !== "" && text.length <= MOST_STEP_WORDS) onChange(said(changes, step, { words: text }));
         }}
       />
       {mayTime(step) ? (

@@ -1,11 +1,12 @@
 import type { Analysis, Edit, Formula, Opened, Simulation, WorkStep } from "@uprise/core";
-import { isBaked, isOwnStep, listWords, ownOf } from "@uprise/core/page";
+import { isBaked, isOwnStep, listWords, openParts, ownOf } from "@uprise/core/page";
 import { useMemo, useState } from "react";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
 import { Button, Press } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
+import { BeginBake } from "../instruments/begin-bake";
 import type { KitchenHere } from "../wire/queries";
 import { StepEditor, stepsEdit, unsaid } from "./step-editor";
 import { useAsked } from "../../device/use-asked";
@@ -28,6 +29,9 @@ export const stepTimes = ({ minutes, needs, at, within, ahead }: WorkStep): stri
   ].join("; ");
 
 interface StepsProps {
+  /** Which formula is baked from here, and whether what is on the bench is not what is stored. */
+  id?: string | undefined;
+  unsaved?: boolean | undefined;
   formula: Formula;
   analysis: Analysis;
   simulation: Simulation | null;
@@ -37,7 +41,7 @@ interface StepsProps {
 }
 
 /** How the formula on the sheet is made, from the oven's warming to the wrapping; a step opens to be said otherwise. */
-export function StepsRoom({ formula, analysis, simulation, open, kitchen, edit }: StepsProps) {
+export function StepsRoom({ id, unsaved = false, formula, analysis, simulation, open, kitchen, edit }: StepsProps) {
   const { shelf, ovens } = kitchen;
   const [shown, setShown] = useState<string | null>(null);
   const changes = formula.process.steps ?? [];
@@ -48,8 +52,8 @@ export function StepsRoom({ formula, analysis, simulation, open, kitchen, edit }
     const { input } = opened(open);
     // Its moments are for drawings; a step needs none of them.
     const bare = simulation && { ...simulation, section: { ...simulation.section, frames: [] } };
-    return input && isBaked(analysis) ? ([input, analysis, bare, ownOf(shelf), warm] as const) : null;
-  }, [open, analysis, simulation, shelf, warm]);
+    return input && isBaked(analysis) ? ([input, analysis, bare, openParts(formula, kitchen), ownOf(shelf), warm] as const) : null;
+  }, [open, formula, kitchen, analysis, simulation, shelf, warm]);
   const { data } = useAsked("steps", asked ? [...asked] : null);
   if (!asked) return <Body>There are steps once there is something to bake.</Body>;
   if (!data) return <Loading what="Laying out the steps" />;
@@ -59,8 +63,19 @@ export function StepsRoom({ formula, analysis, simulation, open, kitchen, edit }
       <Body>
         {`About ${whole < 90 ? `${Math.round(whole / 5) * 5} min` : `${Math.floor(whole / 60)} h ${Math.round((whole % 60) / 5) * 5} min`} from the first hand to the last, one pair of hands and one oven.`}
       </Body>
+      {id !== undefined && analysis.open.length === 0 ? (
+        <BeginBake formulaId={id} title={formula.title} {...(unsaved ? { formula } : {})} />
+      ) : null}
       {analysis.open.length > 0 ? (
         <Body tone="caution">{`Not weighed yet, and in no step: ${listWords(analysis.open.map(({ name }) => name.toLowerCase()))}.`}</Body>
+      ) : null}
+      {(formula.process.written?.length ?? 0) > 0 ? (
+        <View style={styles.told}>
+          <Small>The recipe's own order and words; amounts, minutes and pieces are this formula's.</Small>
+          <Button kind="quiet" onPress={() => edit({ edit: "set-process", set: {}, clear: ["written"] })}>
+            Steps that follow from the formula instead
+          </Button>
+        </View>
       ) : null}
       <Small tone="faint">Tap a step to say it otherwise, to leave it out, or to put one of your own after it.</Small>
       <View role="list" aria-label="Steps">
@@ -125,6 +140,7 @@ export function Steps({ steps }: { steps: readonly WorkStep[] }) {
 
 const styles = StyleSheet.create({
   room: { gap: space.m },
+  told: { gap: space.xs, alignItems: "flex-start" },
   step: { flexDirection: "row", gap: space.m, borderBottomWidth: 1, paddingVertical: space.s },
   number: { width: 28, textAlign: "right", fontVariant: ["tabular-nums"] },
   words: { flex: 1, minWidth: 0, gap: space.hair },

@@ -1,5 +1,5 @@
 import type { Analysis, Bake, Glance, Range } from "@uprise/core";
-import { gramsText } from "@uprise/core/page";
+import { asSodaText, gramsText } from "@uprise/core/page";
 
 /** A range of minutes as a baker writes it. */
 export function minutesText(minutes: Range): string {
@@ -64,7 +64,7 @@ const waitSentence = ({ waitsFor, setAtMinutes }: Bake): string =>
 function plainSentence(name: InstrumentName, { lift, body, fill, bake, given, recipe }: Glance): string {
   switch (name) {
     case "lift":
-      return `Lift: ${Math.round(lift.sodaMmol.mid)} millimoles of soda against ${Math.round(lift.acidMmol.mid)} of acid, ${verdictWord[lift.verdict]}${lift.residualSodaG > 0.05 ? `; ${gramsText(lift.residualSodaG)} of soda finds no acid` : ""}.`;
+      return `Lift: ${asSodaText(lift.sodaMmol.mid)} of soda, acid for ${asSodaText(Math.max(0, lift.acidMmol.mid))} of it, ${verdictWord[lift.verdict]}${lift.residualSodaG > 0.05 ? `; ${gramsText(lift.residualSodaG)} of soda finds no acid` : ""}.`;
     case "body":
       return `Body: the batter ${consistencyWord[body.consistency]}.`;
     case "fill":

@@ -7,6 +7,7 @@ import {
   beginKind,
   formulaFrom,
   type Formula,
+  gramsText,
   openFormula,
   packetSchema,
   readRecipe,
@@ -75,7 +76,7 @@ test("what no packet says is asked, what one says against it stands first, and n
 test("cost adds up what has a price and names what has none", () => {
   label([packet("Flour", { ingredientId: "buckwheat-flour", price: 4 }), packet("Eggs", { ingredientId: "egg", price: 3 })]);
   // 200 g at 4 and 110 g at 3 a kilo.
-  expect(screen.getByText(/^1\.13 EUR for it/)).toBeTruthy();
+  expect(screen.getByText(/^At least 1\.13 EUR for it/)).toBeTruthy();
   expect(screen.getByText(/for want of a price: .*sunflower oil/)).toBeTruthy();
 });
 
@@ -91,10 +92,17 @@ test("a part of the batter has a label of its own, with what is added to it", ()
 });
 
 test("many of it asks with the pieces wanted, and says what does not grow", async () => {
-  const asked = jest.spyOn(wire, "scaleUp").mockResolvedValue({ factor: 40, pieces: 40, massG: 26_880, batches: 7, perBatch: { massG: 4032, pieces: 6, lastPieces: 4, bowlShare: 0.5, minutes: { low: 10, mid: 20, high: 30 }, waits: 6, tenth: 3, quarter: 23 }, loads: 7, ovenMinutes: 400, kWhPerLoad: 1.2, wholePackets: [], otherwise: ["Standing: it waits."] } satisfies ScaleUp);
-  show(<ManyRoom formula={formula} analysis={analysis} name={(id) => id} />);
+  const asked = jest.spyOn(wire, "scaleUp").mockResolvedValue({ factor: 40, pieces: 40, massG: 26_880, batches: 7, perBatch: { massG: 4032, pieces: 6, lastPieces: 4, bowlShare: 0.5, minutes: { low: 10, mid: 20, high: 30 }, waits: 6, tenth: 3, quarter: 23 }, loads: 7, loadMinutes: { low: 50, mid: 57, high: 64 }, ovenMinutes: 400, kWhPerLoad: 1.2, wholePackets: [], otherwise: ["Standing: it waits."] } satisfies ScaleUp);
+  show(<ManyRoom formulaId="x" formula={formula} analysis={analysis} name={(id) => id} />);
   await screen.findByText("7 batches of 4030 g");
   expect(asked.mock.calls[0]?.[0]).toMatchObject({ times: 40, bowlMl: 10_000, placesPerLoad: 6 });
+  expect(screen.getByText("7 loads, each 50–64 min")).toBeTruthy();
+  // Amounts of a batch of six, of the last one of four and of all forty of one loaf.
+  const first = formula.lines.find(({ grams }) => (grams?.mid ?? 0) > 10);
+  const cells = screen.getAllByRole("row").map((row) => row.textContent ?? "");
+  const of = (many: number): string => gramsText((first?.grams?.mid ?? 0) * many);
+  expect(cells.some((text) => text.includes(of(6)) && text.includes(of(4)) && text.includes(of(40)))).toBe(true);
+  expect(screen.getByRole("link", { name: "This on one page of paper" }).getAttribute("href")).toBe("/print/many/x?pieces=40&bowl=10&places=6");
   fireEvent.change(screen.getByLabelText("Pieces wanted"), { target: { value: "20" } });
   await waitFor(() => expect(asked.mock.calls.at(-1)?.[0]).toMatchObject({ times: 20 }));
   expect(screen.getByText("Standing: it waits.")).toBeTruthy();

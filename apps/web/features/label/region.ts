@@ -1,4 +1,5 @@
-import type { RegionId } from "@uprise/core";
+import type { Packet, RegionId } from "@uprise/core";
+import { currencyOf } from "@uprise/core/page-live";
 import { regionIds, regions } from "@uprise/core/page-bench";
 import { useState } from "react";
 import { readDevice, writeDevice } from "../../device/local";
@@ -22,5 +23,9 @@ export function useRegion(): [RegionId, (region: RegionId) => void] {
     },
   ];
 }
+
+/** The money of each region, where no price of the kitchen says another. */
+const moneyOf: Record<RegionId, string> = { eu: "EUR", uk: "GBP", us: "USD", ca: "CAD", au: "AUD" };
+export const useCurrency = (packets: readonly Packet[]): string => currencyOf(packets, moneyOf[useRegion()[0]]);
 
 export const regionOptions = regionIds.map((value) => ({ value, label: regions[value].name }));

@@ -8,6 +8,8 @@ import { Choice } from "../../ui/choice";
 import { Fact, Table } from "../../ui/facts";
 import { Link } from "../../ui/link";
 import { Notice } from "../../ui/notice";
+import { NumberField } from "../../ui/number-field";
+import { readDevice, writeDevice } from "../../device/local";
 import { Failed, Loading } from "../../ui/state";
 import { Body, Heading, Small } from "../../ui/words";
 import { type KitchenHere, usePackets } from "../wire/queries";
@@ -69,7 +71,7 @@ export function LabelRoom({ id, formula, open, kitchen }: LabelRoomProps) {
           ))}
         </View>
       ) : null}
-      <CostPart label={label} name={name} />
+      <CostPart id={part ? `${id}-${part.id}` : id} key={part?.id} label={label} name={name} />
       <View style={styles.part}>
         <Heading>Before it is printed</Heading>
         {label.open.map((sentence) => (
@@ -164,16 +166,18 @@ function Keeping({ label }: { label: Label }) {
       <Fact name="In the fridge" value={spanText(keeping.fridgeDays, "day")} why="Cold slows mould about fivefold and lets starch set faster: warm it before it is eaten." />
       <Fact name="Frozen" value={keeping.freezerMonths ? spanText(keeping.freezerMonths, "month") : "not as it is"} why={`${keeping.freeze} ${keeping.thaw}`} />
       <Fact
-        name="Water activity, about"
-        value={`${low.toFixed(2)}–${high.toFixed(2)}`}
-        why={`${mid.toFixed(3)} is likeliest: water that starch, protein and fibre do not hold, against what sugar and salt are dissolved in it. Bacteria want more than 0.92, most moulds more than 0.80.`}
+        name="Water that mould can use"
+        value={`${low.toFixed(2)}–${high.toFixed(2)} of pure water`}
+        why={`The water activity; ${mid.toFixed(3)} is likeliest: water that starch, protein and fibre do not hold, against what sugar and salt are dissolved in it. Bacteria want more than 0.92, most moulds more than 0.80.`}
       />
       <Body>{`To freshen it: ${keeping.refresh}`}</Body>
     </View>
   );
 } // prettier-ignore
 
-function CostPart({ label: { cost, pieces }, name }: { label: Label; name: (id: string) => string }) {
+function CostPart({ id, label: { cost, pieces }, name }: { id: string; label: Label; name: (id: string) => string }) {
+  const kept = `sold-for-${id}`;
+  const [sold, setSold] = useState(() => Number(readDevice(kept) ?? "") || undefined);
   if (!cost)
     return (
       <View style={styles.part}>
@@ -192,14 +196,16 @@ function CostPart({ label: { cost, pieces }, name }: { label: Label; name: (id: 
   return (
     <View style={styles.part}>
       <Heading>Cost</Heading>
-      <Body strong>{`${span(cost.piece)} ${pieces > 1 ? "a piece" : "for it"}; ${money(cost.perKg.mid)} a kilogram that comes out of the oven.`}</Body>
+      {cost.unpriced.length > 0 ? <Body tone="caution">{`Not in the sum, for want of a price: ${cost.unpriced.map((one) => name(one).toLowerCase()).join(", ")}.`}</Body> : null}
+      <Body strong>{`${cost.unpriced.length > 0 ? "At least " : ""}${span(cost.piece)} ${pieces > 1 ? "a piece" : "for it"}; ${money(cost.perKg.mid)} a kilogram that comes out of the oven.`}</Body>
       {last ? <Body>{`Before ${last.on} the batch cost ${money(last.batch)}; now ${money(cost.batch.mid)}.`}</Body> : null}
       <Table
         label="Cost by ingredient"
         head={["of its packet", "uses", cost.currency]}
         rows={lines.slice(0, 8).map(({ ingredientId, grams, cost: each, packet }) => ({ key: ingredientId, cells: [packet ?? name(ingredientId), gramsText(grams), (each?.mid ?? 0).toFixed(2)] }))}
       />
-      {cost.unpriced.length > 0 ? <Small tone="caution">{`Not in the sum, for want of a price: ${cost.unpriced.map((one) => name(one).toLowerCase()).join(", ")}.`}</Small> : null}
+      <NumberField label={pieces > 1 ? "A piece is sold for" : "It is sold for"} unit="" least={0} most={100_000} optional value={sold} onChange={(next) => { setSold(next); writeDevice(kept, next === undefined ? "" : String(next)); }} style={styles.sold} />
+      {sold !== undefined && sold > 0 ? <Body>{`${money(sold - cost.piece.mid)} of ${money(sold)} is left for work, heat and rent: ${Math.round(100 * (1 - cost.piece.mid / sold))} %${cost.unpriced.length > 0 ? ", less what has no price yet" : ""}.`}</Body> : null}
     </View>
   );
 } // prettier-ignore
@@ -210,5 +216,6 @@ const styles = StyleSheet.create({
   packet: { borderWidth: 2, padding: space.m, gap: space.s },
   check: { borderBottomWidth: 1, paddingVertical: space.s, gap: space.hair },
   link: { alignSelf: "flex-start" },
+  sold: { width: 180 },
   underlined: { textDecorationLine: "underline" },
 });

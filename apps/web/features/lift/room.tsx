@@ -1,5 +1,5 @@
 import type { Analysis, Range, Shelf } from "@uprise/core";
-import { gramsText } from "@uprise/core/page";
+import { asSodaG, asSodaText, gramsText } from "@uprise/core/page";
 import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours } from "../../theme/theme";
@@ -11,6 +11,8 @@ import { sentenceOf } from "../instruments/sentences";
 import { Fact, Table } from "../../ui/facts";
 
 const one = (value: number): string => (Math.abs(value) < 0.05 ? "–" : value.toFixed(Math.abs(value) < 10 ? 1 : 0));
+/** Soda, or acid by the soda it meets, g. */
+const grams = (mmol: number): string => (Math.abs(mmol) < 0.05 ? "–" : asSodaG(Math.abs(mmol)) < 0.05 ? "< 0.1 g" : `${mmol < 0 ? "−" : ""}${asSodaText(Math.abs(mmol))}`); // prettier-ignore
 const rangeOf = (r: Range, digits: number): string =>
   r.high - r.low < 0.5 * 10 ** -digits ? r.mid.toFixed(digits) : `${r.low.toFixed(digits)}–${r.high.toFixed(digits)}`;
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
@@ -31,18 +33,18 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
   const rows = [...lift.entries]
     .sort((a, b) => b.sodaMmol + Math.abs(b.acidMmol) - a.sodaMmol - Math.abs(a.acidMmol))
     .filter((e) => e.sodaMmol > 0.05 || Math.abs(e.acidMmol) > 0.05)
-    .map((e) => ({ key: e.ingredientId, cells: [nameOf(e.ingredientId), one(e.sodaMmol), one(e.acidMmol)] }));
+    .map((e) => ({ key: e.ingredientId, cells: [nameOf(e.ingredientId), grams(e.sodaMmol), grams(e.acidMmol)] }));
   return (
     <View style={styles.room}>
       <View style={styles.drawing}>
         <Beam lift={lift} width={260} />
       </View>
       <Body>{sentenceOf("lift", analysis)}</Body>
-      <Heading>Ledger</Heading>
+      <Heading>Who brings soda, who meets it</Heading>
       <Table
-        label="Ledger of soda and acid in millimoles"
-        head={["in mmol", "soda", "acid"]}
-        rows={[...rows, { key: "all", strong: true, cells: ["Together", one(lift.sodaMmol.mid), one(lift.acidMmol.mid)] }]}
+        label="Soda, and the acid that meets it, in grams of soda"
+        head={["in grams of soda", "soda", "acid meets"]}
+        rows={[...rows, { key: "all", strong: true, cells: ["Together", grams(lift.sodaMmol.mid), grams(lift.acidMmol.mid)] }]}
       />
       <Heading>The race</Heading>
       {lift.sources.length === 0 && lift.gasMlPer100g.mid < 1 ? (
@@ -65,9 +67,13 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
         </View>
       )}
       <Fact
-        name="Neutralised"
-        value={lift.sodaMmol.mid < 0.05 ? "no soda" : `${percent(lift.neutralised.low)}–${percent(lift.neutralised.high)}`}
-        why={`Acid over soda: ${one(lift.acidMmol.mid)} over ${one(lift.sodaMmol.mid)} mmol. Under 85 % soda is left, over 135 % the crumb is sour. The spread is how far the acids of the ingredients are known and how they were measured.`}
+        name="Soda met by acid"
+        value={
+          lift.sodaMmol.mid < 0.05
+            ? "no soda"
+            : `${gramsText(Math.min(asSodaG(lift.acidMmol.mid), asSodaG(lift.sodaMmol.mid)))} of ${asSodaText(lift.sodaMmol.mid)}`
+        }
+        why={`The acids would meet ${percent(lift.neutralised.low)}–${percent(lift.neutralised.high)} of it: ${one(lift.acidMmol.mid)} of acid over ${one(lift.sodaMmol.mid)} of soda, in millimoles. Under 85 % soda is left, over 135 % the crumb is sour. The spread is how far the acids of the ingredients are known and how they were measured.`}
         source="Acids titrated to pH 7.5; leavening acids by neutralising value."
       />
       <Fact
@@ -91,7 +97,7 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
       <Fact
         name="Gas in 100 g of batter"
         value={`${Math.round(lift.gasMlPer100g.low)}–${Math.round(lift.gasMlPer100g.high)} mL`}
-        why={`At 25 °C, ${lift.sources.map((s) => `${s.mmol.toFixed(0)} mmol from ${s.name}`).join(", ") || "none from soda"}. Of all the carbon dioxide that went in, ${percent(lift.stages.bench)} comes on the bench, ${percent(lift.stages.oven)} in the oven, ${percent(lift.stages.never)} never.`}
+        why={`At 25 °C, ${lift.sources.map((s) => `${asSodaText(s.mmol)} of soda that reacts from ${s.name}`).join(", ") || "none from soda"}. Of all the carbon dioxide that went in, ${percent(lift.stages.bench)} comes on the bench, ${percent(lift.stages.oven)} in the oven, ${percent(lift.stages.never)} never.`}
         source="Two first-order stages a reaction; rates in docs/science/lift.md."
       />
       <Fact

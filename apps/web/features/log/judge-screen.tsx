@@ -28,11 +28,11 @@ import { Body, Heading, Small, Title } from "../../ui/words";
 import { newId, wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
 import { isSettled } from "../wire/kept";
-import { sendOrKeep } from "../wire/outbox";
+import { keepTrial } from "../wire/keep-trial";
 import { useFormula, useFormulas, useKitchen, usePackets } from "../wire/queries";
 import { useQuery } from "@tanstack/react-query";
-import { Photos } from "./photos";
-import { ScaleField } from "./scale-field";
+import { Photos } from "../instruments/photos";
+import { ScaleField } from "../instruments/scale-field";
 import { useTrial } from "./use-log";
 import { ask } from "../../device/workers";
 
@@ -145,18 +145,8 @@ function Form({ first, stored }: { first: Trial; stored: StoredTrial | null }) {
   const measure = (next: Partial<Measured>): void =>
     setTrial((now) => ({ ...now, measured: Object.fromEntries(Object.entries({ ...now.measured, ...next }).filter(([, value]) => value !== undefined)) as Measured }));
   const save = useMutation({
-    mutationFn: async (checked: Trial) => {
-      const of = stored?.id ?? id.current;
-      const write = stored
-        ? { key: `trials/${of}`, name: checked.title, method: "PUT" as const, path: `/api/trials/${of}`, body: checked, version: stored.version }
-        : { key: `trials/${of}/new`, name: checked.title, method: "POST" as const, path: "/api/trials", body: { ...checked, id: of } };
-      const now = new Date().toISOString();
-      const answer = await sendOrKeep(write, () => (stored ? wire.changeTrial(of, stored.version, checked) : wire.createTrial(of, checked)));
-      return answer ?? { id: of, version: stored?.version ?? 1, createdAt: stored?.createdAt ?? now, updatedAt: now, trial: checked };
-    },
-    onSuccess: async (saved) => {
-      queries.setQueryData(keys.trial.of(saved.id), saved);
-      await Promise.all([queries.invalidateQueries({ queryKey: keys.trials.all }), queries.invalidateQueries({ queryKey: keys.learnt.all })]);
+    mutationFn: (checked: Trial) => keepTrial(queries, stored?.id ?? id.current, checked, stored),
+    onSuccess: (saved) => {
       router.replace(`/log/${saved.id}` as Href);
     },
   });

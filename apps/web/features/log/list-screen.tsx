@@ -41,15 +41,15 @@ export function faultsOf({ trial }: Pick<StoredTrial, "trial">, most = 3): strin
     : words.slice(0, most).join(", ") + (words.length > most ? ` and ${words.length - most} more` : "");
 }
 
-/** Every trial, to be searched, sorted and laid side by side. */
-export function LogScreen() {
+/** Every trial, to be searched, sorted and laid side by side; `here` stands open beside the list. */
+export function LogScreen({ here = null, titled = true }: { here?: string | null; titled?: boolean }) {
   const router = useRouter();
   const { data: trials, error, refetch } = useTrials();
   const [q, setQ] = useState("");
   const [order, setOrder] = useState<Order>("new");
   const [tag, setTag] = useState<string | null>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  useTitle("Log");
+  useTitle("Log", titled);
   const tags = useMemo(() => [...new Set((trials ?? []).flatMap(({ trial }) => trial.tags))].sort(), [trials]);
   const shown = useMemo(() => {
     const words = q.trim().toLowerCase();
@@ -113,6 +113,7 @@ export function LogScreen() {
               <TrialRow
                 key={stored.id}
                 stored={stored}
+                here={here === stored.id}
                 picked={picked.includes(stored.id)}
                 full={picked.length >= MOST_PICKED}
                 onPick={(on) => setPicked(on ? [...picked, stored.id] : picked.filter((id) => id !== stored.id))}
@@ -129,11 +130,13 @@ const MOST_PICKED = 4;
 
 function TrialRow({
   stored,
+  here,
   picked,
   full,
   onPick,
 }: {
   stored: StoredTrial;
+  here: boolean;
   picked: boolean;
   full: boolean;
   onPick: (on: boolean) => void;
@@ -142,8 +145,11 @@ function TrialRow({
   const { trial } = stored;
   const score = scoreOf(stored);
   return (
-    <View role="listitem" style={[styles.row, { borderBottomColor: colours.rule }]}>
-      <Link to={`/log/${stored.id}`} style={styles.link}>
+    <View
+      role="listitem"
+      style={[styles.row, { borderBottomColor: colours.rule, backgroundColor: here ? colours.sunk : "transparent" }]}
+    >
+      <Link to={`/log/${stored.id}`} aria-current={here ? "page" : undefined} style={styles.link}>
         <View style={styles.small}>
           {heightsOf(trial) ? <Profiles outlines={outlinesOf(trial, stored.id)} width={72} height={44} label="" /> : null}
         </View>

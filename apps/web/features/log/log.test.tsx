@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import type { Practice, StoredTrial } from "@uprise/contract";
 import { beginKind, type Diagnosis, type FaultRemedy, type Formula, tastingCodes, type Trial } from "@uprise/core";
 import type { ReactNode } from "react";
@@ -220,6 +220,14 @@ test("practice: a check, a guess, and what was missed comes back sooner", async 
   await screen.findByText("No. It was: The oven is hotter than its dial.");
   screen.getByText("Oven: 0 of 1");
   expect(JSON.parse(localStorage.getItem(Object.keys(localStorage).find((key) => key.includes("practice")) ?? "") ?? "{}")).toMatchObject({ oven: { asked: 1, right: 0 } });
+  // A sound bake is in none of the families, and is left alone by saying so.
+  cleanup();
+  jest.spyOn(wire, "practice").mockResolvedValue({ ...made, seed: 6, seen: [], answer: { id: "nothing", family: null, words: "Nothing was wrong", tell: "All as expected." } });
+  show(<PracticeScreen />);
+  await screen.findByText("Nothing was noted on it.");
+  fireEvent.click(screen.getByRole("button", { name: "Nothing was wrong" }));
+  await screen.findByText("Right, with 0 checks: Nothing was wrong.");
+  screen.getByText("Sound bakes left alone: 1 of 1");
   // Missed: the oven comes next, alone; hit: it is put off for twice as long each time.
   let scores: Scores = afterGuess({}, "oven", false);
   scores = afterGuess(scores, "pan", true);

@@ -10,7 +10,9 @@ export interface Score {
   due: number;
   gap: number;
 }
-export type Scores = Partial<Record<CauseFamily, Score>>;
+/** What is guessed at: a family of faults, or that nothing was wrong. */
+export type Asked = CauseFamily | "sound";
+export type Scores = Partial<Record<Asked, Score>>;
 
 const NAME = "practice";
 const FIRST_GAP = 2;
@@ -20,21 +22,22 @@ export function readScores(): Scores {
   try {
     const read = JSON.parse(readDevice(NAME) ?? "{}") as unknown;
     if (typeof read !== "object" || read === null) return {};
-    return Object.fromEntries(Object.entries(read).filter(([family]) => (causeFamilies as readonly string[]).includes(family)));
+    return Object.fromEntries(
+      Object.entries(read).filter(([name]) => name === "sound" || (causeFamilies as readonly string[]).includes(name)),
+    );
   } catch {
     // What cannot be read is a fresh beginning.
     return {};
   }
 }
 
-/** The scores after a guess: the family that was asked is put off or brought back, all others come one bake nearer. */
-export function afterGuess(scores: Scores, family: CauseFamily, right: boolean): Scores {
+/** The scores after a guess: what was asked is put off or brought back, all others come one bake nearer. */
+export function afterGuess(scores: Scores, asked: Asked, right: boolean): Scores {
   const out: Scores = {};
-  for (const [name, score] of Object.entries(scores) as [CauseFamily, Score][])
-    out[name] = { ...score, due: Math.max(0, score.due - 1) };
-  const before = out[family] ?? { asked: 0, right: 0, due: 0, gap: FIRST_GAP };
+  for (const [name, score] of Object.entries(scores) as [Asked, Score][]) out[name] = { ...score, due: Math.max(0, score.due - 1) };
+  const before = out[asked] ?? { asked: 0, right: 0, due: 0, gap: FIRST_GAP };
   const gap = right ? Math.min(LONGEST_GAP, 2 * before.gap) : FIRST_GAP;
-  out[family] = { asked: before.asked + 1, right: before.right + (right ? 1 : 0), gap, due: right ? gap : 1 };
+  out[asked] = { asked: before.asked + 1, right: before.right + (right ? 1 : 0), gap, due: right ? gap : 1 };
   return out;
 }
 

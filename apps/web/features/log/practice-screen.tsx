@@ -15,7 +15,7 @@ import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useKitchen } from "../wire/queries";
 import { Causes } from "./causes";
-import { afterGuess, dueFamilies, keepScores, readScores } from "./practice-kept";
+import { afterGuess, dueFamilies, keepScores, readScores, type Scores } from "./practice-kept";
 import { Profiles } from "./profile";
 import { useFaults } from "./use-log";
 
@@ -39,13 +39,19 @@ const checks: { id: string; name: string; of: (made: Practice) => string }[] = [
   { id: "scale", name: "Was the flour weighed?", of: ({ kitchen }) => ((kitchen.weighedShare ?? 0) > 0.5 ? "Yes, on a scale." : "No, by the cup.") },
 ]; // prettier-ignore
 
-const newSeed = (): number => Math.floor(Math.random() * 1_000_000_000);
+/** One bake in so many is sound: to leave a good bake alone is practised too. */
+const SOUND_IN = 6;
+const NOTHING = "nothing";
+function newRound(scores: Scores): { seed: number; families: CauseFamily[]; sound: boolean } {
+  const seed = Math.floor(Math.random() * 1_000_000_000);
+  return { seed, families: dueFamilies(scores), sound: seed % SOUND_IN === 0 };
+}
 
 /** Made-up bakes with a hidden cause: look, ask for checks, guess, and see what spoke for it. */
 export function PracticeScreen() {
   useTitle("Faults to practise on");
   const [scores, setScores] = useState(readScores);
-  const [round, setRound] = useState(() => ({ seed: newSeed(), families: dueFamilies(scores) }));
+  const [round, setRound] = useState(() => newRound(scores));
   const { data, error, refetch } = useQuery({
     queryKey: keys.practice.of(round.seed),
     queryFn: ({ signal }) => wire.practice(round, signal),
@@ -61,11 +67,11 @@ export function PracticeScreen() {
         key={data.seed}
         made={data}
         onGuessed={(right) => {
-          const next = afterGuess(scores, data.answer.family, right);
+          const next = afterGuess(scores, data.answer.family ?? "sound", right);
           setScores(next);
           keepScores(next);
         }}
-        onNext={() => setRound({ seed: newSeed(), families: dueFamilies(scores) })}
+        onNext={() => setRound(newRound(scores))}
       />
       <View>
         <Heading>So far</Heading>
@@ -74,6 +80,7 @@ export function PracticeScreen() {
           const score = scores[family];
           return score ? <Body key={family}>{`${familyName[family]}: ${score.right} of ${score.asked}`}</Body> : null;
         })}
+        {scores.sound ? <Body>{`Sound bakes left alone: ${scores.sound.right} of ${scores.sound.asked}`}</Body> : null}
       </View>
     </ScrollView>
   );
@@ -90,6 +97,10 @@ function Round({ made, onGuessed, onNext }: { made: Practice; onGuessed: (right:
   const { lines, kind, vessel, oven, process, measures } = formula;
   const { data: diagnosis, isFetching } = useFaults(done ? { lines: lines.map(({ ingredientId, grams }) => ({ ingredientId, grams })), kind, vessel, oven, process, measures, seen, measured, kitchen: made.kitchen } : null);
   const right = guess === answer.id;
+  const judge = (id: string): void => {
+    setGuess(id);
+    onGuessed(id === answer.id);
+  };
   return (
     <View style={styles.round}>
       <Lead>{`${kindName[kind]}, ${Math.round(oven.celsius)} °C, ${Math.round(planned.minutes)} min planned`}</Lead>
@@ -99,6 +110,7 @@ function Round({ made, onGuessed, onNext }: { made: Practice; onGuessed: (right:
         {there.map(({ symptomId, degree }) => (
           <Body key={symptomId} strong>{`${symptomOf(symptomId).words}: ${symptomOf(symptomId).degrees[degree - 1] ?? ""}`}</Body>
         ))}
+        {there.length === 0 ? <Body strong>Nothing was noted on it.</Body> : null}
       </View>
       <Small tone="faint">{`As written: ${lines.map(({ ingredientId = "", grams }) => `${gramsText(grams?.mid ?? 0)} ${(shelf.get(ingredientId) ? ingredientOf(shelf, ingredientId).name : ingredientId).toLowerCase()}`).join(", ")}.`}</Small>
       <Heading>Ask for a check</Heading>
@@ -115,11 +127,16 @@ function Round({ made, onGuessed, onNext }: { made: Practice; onGuessed: (right:
         <Body key={id}>{`${name}: ${of(made)}`}</Body>
       ))}
       <Heading>Your guess</Heading>
+      {done ? null : (
+        <View style={styles.tools}>
+          <Button onPress={() => judge(NOTHING)}>Nothing was wrong</Button>
+        </View>
+      )}
       <Choice label="Family of faults" options={causeFamilies.map((value) => ({ value, label: familyName[value] }))} value={family ?? ("" as CauseFamily)} onChange={setFamily} />
       {family === null || done ? null : (
         <View style={styles.tools}>
           {causes.filter((cause) => cause.family === family).map((cause) => (
-            <Button key={cause.id} onPress={() => { setGuess(cause.id); onGuessed(cause.id === answer.id); }}>
+            <Button key={cause.id} onPress={() => judge(cause.id)}>
               {cause.words}
             </Button>
           ))}
@@ -132,7 +149,7 @@ function Round({ made, onGuessed, onNext }: { made: Practice; onGuessed: (right:
           <Button kind="main" onPress={onNext}>
             Another bake
           </Button>
-          <Heading>What spoke for it</Heading>
+          <Heading>{answer.family === null ? "What can be made of it" : "What spoke for it"}</Heading>
           <Busy on={isFetching} what="Looking at it with all checks" />
           {diagnosis ? <Causes diagnosis={diagnosis} /> : null}
         </View>

@@ -24,8 +24,8 @@ import { SlicePicture } from "./slice";
 import { longDayText } from "./times";
 import { askedOf, useFaults, useOvenLearnt, useTakeNext, useTrial, useTrials } from "./use-log";
 
-/** One trial: what came out beside what was predicted, why, and the one thing to change next. */
-export function TrialScreen({ id }: { id: string }) {
+/** One trial: what came out beside what was predicted, why, and the one thing to change next. `beside` its list it stands in one column. */
+export function TrialScreen({ id, beside = false, titled = true }: { id: string; beside?: boolean; titled?: boolean }) {
   const { data, error, refetch } = useTrial(id);
   if (error instanceof WireError && error.status === 404)
     return (
@@ -34,18 +34,18 @@ export function TrialScreen({ id }: { id: string }) {
       </NotFound>
     );
   if (error && !data) return <Failed title="This trial did not come." detail={error.message} onRetry={() => void refetch()} />;
-  return data ? <TrialOf key={data.id} stored={data} /> : <Loading what="Fetching the trial" />;
+  return data ? <TrialOf key={data.id} stored={data} beside={beside} titled={titled} /> : <Loading what="Fetching the trial" />;
 }
 
 const figure = (value: number | null, digits: number, unit: string): string =>
   value === null ? "–" : `${value.toFixed(digits).replace("-", "−")}${unit === "" ? "" : ` ${unit}`}`;
 
-function TrialOf({ stored }: { stored: StoredTrial }) {
+function TrialOf({ stored, beside, titled }: { stored: StoredTrial; beside: boolean; titled: boolean }) {
   const { trial } = stored;
   const router = useRouter();
   const queries = useQueryClient();
   const wide = useWide();
-  useTitle(trial.title);
+  useTitle(trial.title, titled);
   const faulty = allSeen(trial.scores, trial.seen).some(({ degree }) => degree > 0);
   const remove = useMutation({
     mutationFn: () => wire.removeTrial(stored.id, stored.version),
@@ -58,7 +58,7 @@ function TrialOf({ stored }: { stored: StoredTrial }) {
   const score = scoreOf(stored);
   const facts = (
     <View style={styles.part}>
-      <Title>{trial.title}</Title>
+      <Title level={beside ? 2 : 1}>{trial.title}</Title>
       <Small tone="faint">{`${longDayText(trial.at)}${score === null ? "" : `; ${score} of 100`}`}</Small>
       <Profiles outlines={outlinesOf(trial, stored.id)} label={profileWords(trial)} width={340} height={160} />
       <Small tone="faint">Grey, behind: as predicted.</Small>
@@ -98,7 +98,7 @@ function TrialOf({ stored }: { stored: StoredTrial }) {
       <NextChange stored={stored} />
     </View>
   );
-  if (!wide)
+  if (!wide || beside)
     return (
       <ScrollView contentContainerStyle={styles.page}>
         {facts}

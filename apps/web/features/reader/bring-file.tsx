@@ -72,7 +72,7 @@ export function BringFile({ measures, onRead }: BringFileProps) {
       <FileButton accept={ACCEPT} disabled={isPending} onFile={(file) => void open(file)}>
         {isPending ? "Reading it" : "Open a file"}
       </FileButton>
-      <Small tone="faint">Text or Markdown, a table, JSON-LD, or a web page that you saved; one recipe or several.</Small>
+      <Small tone="faint">Text, a table, a web page that you saved, or a recipe file of another program; one recipe or several.</Small>
       {fault ?? error ? <Body tone="stop">{fault ?? error?.message}</Body> : null}
       {data ? (
         <View style={styles.found} role="region" aria-label="What was found">

@@ -1,5 +1,5 @@
-import type { Kind, Measures, Mending } from "@uprise/core";
-import { kinds, measureSystems } from "@uprise/core/page";
+import type { FiguresAre, Kind, Language, Measures, Mending } from "@uprise/core";
+import { figuresAre, kinds, languages, measureSystems } from "@uprise/core/page";
 import { useCallback, useEffect, useState } from "react";
 import { keepPaper, takeUpPaper } from "../../device/papers";
 
@@ -9,6 +9,12 @@ export interface Pasted {
   measures: Measures;
   mending: Mending;
   kind?: Kind | undefined;
+  /** What the baker said that it is written in. */
+  language?: Language | undefined;
+  /** Which of several batches of its table they bake. */
+  batch?: number | undefined;
+  /** What they said its figures without a unit are. */
+  figures?: FiguresAre | undefined;
 }
 
 const OF = "recipe";
@@ -24,6 +30,9 @@ const isKept = (body: unknown): body is Pasted =>
   typeof body["text"] === "string" &&
   measureSystems.some((one) => one === body["measures"]) &&
   (body["kind"] === undefined || kinds.some((one) => one === body["kind"])) &&
+  (body["language"] === undefined || languages.some((one) => one === body["language"])) &&
+  optional(body["batch"], "number") &&
+  (body["figures"] === undefined || figuresAre.some((one) => one === body["figures"])) &&
   isRecord(body["mending"]) &&
   Object.values(body["mending"]).every(
     (said) =>

@@ -9,7 +9,7 @@ import { wire, WireError } from "../wire/client";
 import { ReaderScreen } from "./screen";
 
 const mockNavigate = jest.fn();
-jest.mock("expo-router", () => ({ useRouter: () => ({ navigate: mockNavigate }) }));
+jest.mock("expo-router", () => ({ useRouter: () => ({ navigate: mockNavigate }), useLocalSearchParams: () => ({}) }));
 
 const recipe = `Sorghum and honey muffins
 
@@ -155,7 +155,34 @@ test("a recipe in German is read, and says so; a text without a food offers no b
   paste("Kuchen\n250 g Buchweizenmehl\n3 Eier\n150 ml Milch\n2 TL Backpulver\n50 Minuten bei 180 °C backen");
   expect(await screen.findByText(/^Read as German/)).toBeTruthy();
   expect(screen.getByText("Buckwheat flour")).toBeTruthy();
+  // Said to be in another language it is read anew, and taken back the same way.
+  fireEvent.click(screen.getByRole("radio", { name: "Spanish" }));
+  expect(await screen.findByText(/^Read as Spanish/)).toBeTruthy();
+  expect(screen.queryByText("Buckwheat flour")).toBeNull();
+  fireEvent.click(screen.getByRole("radio", { name: "German" }));
+  expect(await screen.findByText("Buckwheat flour")).toBeTruthy();
   paste("Nothing to see\nMove along at 180 °C");
   expect(await screen.findByText(/^No food with an amount was found/)).toBeTruthy();
   expect(screen.getByRole("button", { name: "Put on the bench" }).getAttribute("aria-disabled")).toBe("true");
+});
+
+test("a table for two batches says that the first is taken, until it is told which", async () => {
+  await show();
+  paste("| Ingredient | Small | Large |\n|---|---|---|\n| buckwheat flour | 90 g | 160 g |\n| kefir | 80 g | 140 g |\n| honey | 10 g | 20 g |");
+  expect(await screen.findByText("It has 2 amounts on each line; the first is taken until you say which.")).toBeTruthy();
+  expect(screen.getByText("90 g")).toBeTruthy();
+  fireEvent.click(screen.getByRole("radio", { name: "Large" }));
+  expect(await screen.findByText("160 g")).toBeTruthy();
+  expect(screen.getByText("It has 2 amounts on each line.")).toBeTruthy();
+}); // prettier-ignore
+
+test("figures without a unit are asked once over the list, and kept as told", async () => {
+  await show();
+  paste("sorghum flour 160\ntapioca starch 60\nsalt 4\nwater 230");
+  await screen.findByText("4 figures without a unit were read as grams. Is that right?");
+  expect(screen.getByText(/4 lines weighed, 1 question/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("radio", { name: "They are grams" }));
+  await waitFor(() => expect(screen.queryByText(/figures without a unit were read/)).toBeNull());
+  expect(screen.getByRole("radio", { name: "They are grams" }).getAttribute("aria-checked")).toBe("true");
+  expect(screen.getByText("4 lines weighed")).toBeTruthy();
 });

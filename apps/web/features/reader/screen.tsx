@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import type { Kind, Line, Measures, Mending, Reading, Vessel } from "@uprise/core";
-import { fahrenheitFromCelsius, isOpen, isWeighed, mendingKey, methodName, ownOf } from "@uprise/core/page";
-import { type Href, useRouter } from "expo-router";
-import { useRef, useState } from "react";
+import type { FiguresAre, Kind, Language, Line, Measures, Mending, Question, Reading, Vessel } from "@uprise/core";
+import { fahrenheitFromCelsius, isOpen, isWeighed, languages, mendingKey, methodName, ownOf } from "@uprise/core/page";
+import { type Href, useLocalSearchParams, useRouter } from "expo-router";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { Button } from "../../ui/press";
 import { Busy, Loading } from "../../ui/state";
@@ -21,25 +22,11 @@ import { useKitchenSoon } from "../wire/queries";
 import { BringFile } from "./bring-file";
 import { type Pasted, usePasted } from "./pasted";
 import { ReadLine } from "./read-line";
+import { sample } from "./sample";
 import { gramsOfLines, ReadPart, segmentsOf } from "./read-part";
 import { useAsked } from "../../device/use-asked";
 
-const sample = `Millet and honey muffins
-
-1 1/2 cups millet flour
-3/4 cup tapioca starch
-1 tsp xanthan gum
-2 tsp baking powder
-1/2 tsp bicarbonate of soda
-a pinch of salt
-2 large eggs
-1 cup (240 ml) buttermilk
-1/3 cup sunflower oil
-1/2 cup honey
-
-Bake at 190 °C (375 °F) for 18 to 22 minutes in a 12-hole muffin tin.`;
-
-const languageNames: Record<NonNullable<Reading["language"]>, string> = {
+const languageNames: Record<Language, string> = {
   en: "English",
   de: "German",
   fr: "French",
@@ -47,15 +34,51 @@ const languageNames: Record<NonNullable<Reading["language"]>, string> = {
   it: "Italian",
 };
 
+const tongues = languages.map((value) => ({ value, label: languageNames[value] }));
+
 const nothingRead: Reading = { lines: [], questions: [] };
 
 /** Paste a recipe, see every line weighed, answer what is asked, mend what was not read, put it on the bench. */
 export function ReaderScreen() {
   const { pasted, set } = usePasted();
+  const { sample: wished } = useLocalSearchParams<{ sample?: string }>();
+  const blank = pasted?.text.trim() === "";
   useTitle("Bring a recipe");
+  // Who comes to try it finds a recipe; what was pasted before is never written over.
+  useEffect(() => {
+    if (wished !== undefined && blank) set((before) => ({ ...before, text: sample, mending: {} }));
+  }, [wished, blank, set]);
   if (!pasted) return <Loading what="Looking for what you pasted" />;
   return <Reader pasted={pasted} set={set} />;
 }
+
+/** What the figures without a unit are: asked once for all of them, and open to be said otherwise. */
+function Figures({
+  question,
+  said,
+  onSay,
+}: {
+  question: Question | undefined;
+  said: FiguresAre | undefined;
+  onSay: (next: FiguresAre) => void;
+}) {
+  if (!question && said === undefined) return null;
+  return (
+    <>
+      {question ? <Body tone="caution">{question.message}</Body> : <Body>Figures without a unit:</Body>}
+      <Choice
+        label="Figures without a unit"
+        options={figureChoices}
+        value={said ?? ""}
+        onChange={(next) => next !== "" && onSay(next)}
+      />
+    </>
+  );
+}
+const figureChoices: { value: FiguresAre | ""; label: string }[] = [
+  { value: "g", label: "They are grams" },
+  { value: "unknown", label: "They are not" },
+];
 
 function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted) => Pasted) => void }) {
   const wide = useWide();
@@ -63,13 +86,21 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
   const queries = useQueryClient();
   const { kitchen } = useKitchenSoon(null);
   const { shelf } = kitchen;
-  const { text, measures, mending, kind } = pasted;
-  const setText = (next: string): void => set((before) => ({ ...before, text: next }));
+  const { text, measures, mending, kind, language, batch, figures } = pasted;
+  const told = useMemo(() => ({ language, batch, figures }), [language, batch, figures]);
+  // Another recipe may be in another language, have no table, and say its units.
+  const setText = (next: string): void =>
+    set(({ language: _l, batch: _b, figures: _f, ...before }) =>
+      next.trim() === "" ? { ...before, text: next } : { ...before, ...told, text: next },
+    );
   const [putting] = useState(newId);
   const id = useRef(putting);
 
   const [own, setOwn] = useState(ownNames);
-  const { data, current, fault } = useAsked("read", text.trim() === "" ? null : [text, measures, mending, kind, ownOf(shelf), own]);
+  const { data, current, fault } = useAsked(
+    "read",
+    text.trim() === "" ? null : [text, measures, mending, kind, ownOf(shelf), own, told],
+  );
   const reading: Reading = data?.reading ?? nothingRead;
   const begun = data?.begun ?? null;
   const asked = reading.questions.length;
@@ -171,8 +202,18 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
         </View>
         {text.trim() === "" ? null : (
           <View style={[styles.column, wide ? styles.half : null]}>
-            {reading.language === undefined ? null : (
-              <Body tone="caution">{`Read as ${languageNames[reading.language]}, word by word; names stand in English.`}</Body>
+            {reading.language === undefined && language === undefined && unread === 0 ? null : (
+              <>
+                {reading.language === undefined ? null : (
+                  <Body tone="caution">{`Read as ${languageNames[reading.language]}, word by word; names stand in English.`}</Body>
+                )}
+                <Choice
+                  label="What it is written in"
+                  options={tongues}
+                  value={language ?? reading.language ?? "en"}
+                  onChange={(next) => set((before) => ({ ...before, language: next }))}
+                />
+              </>
             )}
             {begun && weighed === 0 ? (
               <Body tone="caution">
@@ -180,6 +221,24 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
                 weighed.
               </Body>
             ) : null}
+            {reading.batches ? (
+              <>
+                <Body tone={reading.batches.open ? "caution" : "ink"}>
+                  {`It has ${reading.batches.names.length} amounts on each line${reading.batches.open ? "; the first is taken until you say which" : ""}.`}
+                </Body>
+                <Choice
+                  label="Which of them"
+                  options={reading.batches.names.map((label, k) => ({ value: `${k}`, label }))}
+                  value={reading.batches.open ? "" : `${reading.batches.taken}`}
+                  onChange={(next) => set((before) => ({ ...before, batch: Number(next) }))}
+                />
+              </>
+            ) : null}
+            <Figures
+              question={reading.questions.find((q) => q.kind === "figures")}
+              said={figures}
+              onSay={(next) => set((before) => ({ ...before, figures: next }))}
+            />
             <View role="list" aria-label="Lines as read">
               {segmentsOf(reading).map(({ part, lines }, order) => (
                 <ReadPart key={`${part?.id ?? ""} ${order}`} part={part} grams={gramsOfLines(lines.map(({ line }) => line))}>
@@ -187,7 +246,7 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
                     <ReadLine
                       key={`${index}-${line.source}`}
                       line={line}
-                      questions={reading.questions.filter((q) => q.line === index)}
+                      questions={reading.questions.filter((q) => q.line === index && q.kind !== "figures")}
                       account={reading.accounted?.find(({ ref, as }) => ref === index && as !== "line" && as !== "question")}
                       shelf={shelf}
                       onMend={(said) => mend(line, said)}

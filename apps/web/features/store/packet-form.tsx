@@ -35,7 +35,7 @@ const glutenOptions = [
   { value: "silent", label: "Nothing" },
   { value: "may-contain", label: "May contain it" },
 ];
-const empty = { name: "", currency: "EUR" };
+const empty = { name: "" };
 
 /** A packet as it stands on the shelf: what is in it, what it cost, what is left, and what its label says. What is not known stays open. */
 export function PacketForm({ start, shelf, fault, busy, onKeep, onLeave }: PacketFormProps) {

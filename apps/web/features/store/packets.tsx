@@ -9,6 +9,7 @@ import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useKitchen, usePackets } from "../wire/queries";
 import { PacketForm } from "./packet-form";
+import { useCurrency } from "../label/region";
 import { OwnShelf } from "./own-shelf";
 import { useTakeOff } from "./use-shelf-writes";
 import { isoDay } from "../../ui/dates";
@@ -44,6 +45,7 @@ export function Packets() {
   const { data: packets, error, refetch } = usePackets();
   const { kitchen } = useKitchen(null);
   const off = useTakeOff(keys.packets.all);
+  const currency = useCurrency((packets ?? []).map(({ packet }) => packet));
   const id = useRef(newId());
   const [open, setOpen] = useState<string | null>(null);
   const save = useMutation({
@@ -61,7 +63,7 @@ export function Packets() {
   if (!packets) return <Loading what="Fetching the packets" />;
   const form = (stored: StoredPacket | null) => (
     <PacketForm
-      start={stored?.packet ?? {}}
+      start={stored?.packet ?? { currency }}
       shelf={kitchen.shelf}
       fault={save.error?.message ?? null}
       busy={save.isPending}

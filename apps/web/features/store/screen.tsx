@@ -1,16 +1,18 @@
 import type { Ingredient, Vessel } from "@uprise/core";
+import { asSodaText } from "@uprise/core/page";
 import { fillVessel } from "@uprise/core/page-bench";
 import { type Href, useRouter } from "expo-router";
 import { useMemo, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
-import { useColours } from "../../theme/theme";
+import { useColours, useWide } from "../../theme/theme";
+import { Beside } from "../../ui/beside";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { Button, Press } from "../../ui/press";
 import { Failed, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
-import { Body, Small, Title } from "../../ui/words";
+import { Body, Heading, Small, Title } from "../../ui/words";
 import { AccessShelf } from "../access/shelf";
 import { CopiesShelf } from "../exchange/copies-shelf";
 import { BlendForm } from "./blend-form";
@@ -31,9 +33,10 @@ import { useGrowing } from "../../ui/use-growing";
 /** What the kitchen has: ingredients with what is known of them, pans and ovens, and how the application looks. */
 export function StoreScreen({ shelf }: { shelf: ShelfName }) {
   const router = useRouter();
+  const wide = useWide();
   useTitle(`${shelfTitle[shelf]}, store`);
   return (
-    <View style={styles.screen}>
+    <View style={[styles.screen, wide ? null : styles.narrow]}>
       <View style={styles.head}>
         <Title>Store</Title>
         <Choice
@@ -73,6 +76,7 @@ function Ingredients() {
   const [q, setQ] = useState("");
   const [open, setOpen] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
+  const wide = useWide();
   const searched = useSearch(q, shelf, 100);
   const sorted = useMemo(() => [...shelf.all()].sort((a, b) => a.name.localeCompare(b.name)), [shelf]);
   const found = q.trim() === "" ? sorted : searched;
@@ -88,14 +92,10 @@ function Ingredients() {
   };
   if (error && !data) return <Failed title="The store is shut." detail={error.message} onRetry={() => void refetch()} />;
   if (isPending) return <Loading what="Fetching the store" />;
-  if (adding) {
-    return (
-      <ScrollView keyboardShouldPersistTaps="handled">
-        <BlendForm shelf={shelf} onDone={() => setAdding(false)} />
-      </ScrollView>
-    );
-  }
-  return (
+  const blend = <BlendForm shelf={shelf} onDone={() => setAdding(false)} />;
+  if (adding && !wide) return <ScrollView keyboardShouldPersistTaps="handled">{blend}</ScrollView>;
+  const at = wide && !adding ? (shelf.get(open ?? found[0]?.id ?? "") ?? null) : null;
+  const list = (
     <>
       <View style={styles.search}>
         <Button onPress={() => setAdding(true)}>Describe a bought blend</Button>
@@ -108,8 +108,12 @@ function Ingredients() {
             <Entry
               key={item.id}
               ingredient={item}
-              open={open === item.id}
-              onOpen={() => setOpen(open === item.id ? null : item.id)}
+              open={wide ? at?.id === item.id : open === item.id}
+              beside={wide}
+              onOpen={() => {
+                setAdding(false);
+                setOpen(open === item.id && !wide ? null : item.id);
+              }}
               onRemove={removal(item.id)}
             />
           ))}
@@ -117,6 +121,17 @@ function Ingredients() {
         {found.length === 0 ? <Body style={styles.nothing}>Nothing by that name.</Body> : null}
       </ScrollView>
     </>
+  );
+  if (!wide) return list;
+  return (
+    <Beside
+      list={list}
+      detail={
+        <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={styles.aside}>
+          {adding ? blend : at ? <Particulars ingredient={at} onRemove={removal(at.id)} titled /> : null}
+        </ScrollView>
+      }
+    />
   );
 }
 
@@ -131,13 +146,33 @@ const trust: Record<Ingredient["confidence"], string> = { A: "well known", B: "w
 interface EntryProps {
   ingredient: Ingredient;
   open: boolean;
+  /** What is known of it stands beside the list and not under it. */
+  beside: boolean;
   onOpen: () => void;
   /** Where it is the kitchen's own. */
   onRemove: (() => void) | undefined;
 }
 
-function Entry({ ingredient, open, onOpen, onRemove }: EntryProps) {
+function Entry({ ingredient, open, beside, onOpen, onRemove }: EntryProps) {
   const colours = useColours();
+  return (
+    <View
+      role="listitem"
+      style={[styles.entry, { borderBottomColor: colours.rule, backgroundColor: open && beside ? colours.sunk : "transparent" }]}
+    >
+      <Press onPress={onOpen} aria-expanded={open} style={styles.entryHead}>
+        <Body strong={open} style={styles.grow}>
+          {ingredient.name}
+        </Body>
+        <Small tone="faint">{ingredient.family.replace("-", " ")}</Small>
+      </Press>
+      {open && !beside ? <Particulars ingredient={ingredient} onRemove={onRemove} /> : null}
+    </View>
+  );
+}
+
+/** What is known of an ingredient. */
+function Particulars({ ingredient, onRemove, titled = false }: Pick<EntryProps, "ingredient" | "onRemove"> & { titled?: boolean }) {
   const c = ingredient.per100g;
   const parts = (
     [
@@ -151,49 +186,41 @@ function Entry({ ingredient, open, onOpen, onRemove }: EntryProps) {
     ] as const
   ).filter(([, value]) => value >= 0.1);
   return (
-    <View role="listitem" style={[styles.entry, { borderBottomColor: colours.rule }]}>
-      <Press onPress={onOpen} aria-expanded={open} style={styles.entryHead}>
-        <Body strong={open} style={styles.grow}>
-          {ingredient.name}
+    <View style={styles.facts}>
+      {titled ? <Heading>{ingredient.name}</Heading> : null}
+      <Body>{parts.map(([name, value]) => `${name} ${value} %`).join(", ")}</Body>
+      <Body>
+        A millilitre weighs {ingredient.gPerMl.low}–{ingredient.gPerMl.high} g
+        {ingredient.absorbs
+          ? `; a gram drinks ${ingredient.absorbs.fast} g of water at once, ${ingredient.absorbs.slow} g after hours`
+          : ""}
+        .
+      </Body>
+      {ingredient.acidity ? (
+        <Body>
+          100 g meets {asSodaText(ingredient.acidity.low)} to {asSodaText(ingredient.acidity.high)} of soda,{" "}
+          {trust[ingredient.acidity.confidence]}
+          {ingredient.ph ? `; pH ${ingredient.ph}` : ""}.
         </Body>
-        <Small tone="faint">{ingredient.family.replace("-", " ")}</Small>
-      </Press>
-      {open ? (
-        <View style={styles.facts}>
-          <Body>{parts.map(([name, value]) => `${name} ${value} %`).join(", ")}</Body>
-          <Body>
-            A millilitre weighs {ingredient.gPerMl.low}–{ingredient.gPerMl.high} g
-            {ingredient.absorbs
-              ? `; a gram drinks ${ingredient.absorbs.fast} g of water at once, ${ingredient.absorbs.slow} g after hours`
-              : ""}
-            .
-          </Body>
-          {ingredient.acidity ? (
-            <Body>
-              Acidity {ingredient.acidity.low} to {ingredient.acidity.high} mmol in 100 g, {trust[ingredient.acidity.confidence]}
-              {ingredient.ph ? `; pH ${ingredient.ph}` : ""}.
-            </Body>
-          ) : null}
-          {ingredient.allergens.length > 0 ? <Body strong>Allergens: {ingredient.allergens.join(", ")}</Body> : null}
-          {ingredient.gluten === "free" ? null : (
-            <Body strong>
-              {ingredient.gluten === "contains"
-                ? "Contains gluten."
-                : ingredient.gluten === "oats"
-                  ? "Only where the label says certified gluten-free oats."
-                  : "Read the label for gluten."}
-            </Body>
-          )}
-          <Small tone="faint">
-            From {sourceName[ingredient.source]}; {trust[ingredient.confidence]}. Also called{" "}
-            {ingredient.aliases.slice(0, 6).join(", ") || "nothing else"}.
-          </Small>
-          {onRemove ? (
-            <Button kind="quiet" label={`Remove ${ingredient.name}`} onPress={onRemove} style={styles.remove}>
-              Remove it from the store
-            </Button>
-          ) : null}
-        </View>
+      ) : null}
+      {ingredient.allergens.length > 0 ? <Body strong>Allergens: {ingredient.allergens.join(", ")}</Body> : null}
+      {ingredient.gluten === "free" ? null : (
+        <Body strong>
+          {ingredient.gluten === "contains"
+            ? "Contains gluten."
+            : ingredient.gluten === "oats"
+              ? "Only where the label says certified gluten-free oats."
+              : "Read the label for gluten."}
+        </Body>
+      )}
+      <Small tone="faint">
+        From {sourceName[ingredient.source]}; {trust[ingredient.confidence]}. Also called{" "}
+        {ingredient.aliases.slice(0, 6).join(", ") || "nothing else"}.
+      </Small>
+      {onRemove ? (
+        <Button kind="quiet" label={`Remove ${ingredient.name}`} onPress={onRemove} style={styles.remove}>
+          Remove it from the store
+        </Button>
       ) : null}
     </View>
   );
@@ -274,7 +301,9 @@ function panWords(vessel: Vessel): string {
 }
 
 const styles = StyleSheet.create({
-  screen: { flex: 1, maxWidth: 760, width: "100%" },
+  screen: { flex: 1, width: "100%", minHeight: 0 },
+  narrow: { maxWidth: 760 },
+  aside: { padding: space.m, gap: space.m },
   head: { padding: space.m, gap: space.s, paddingBottom: 0 },
   search: { paddingHorizontal: space.m, paddingTop: space.s },
   list: { padding: space.m, paddingTop: space.s },

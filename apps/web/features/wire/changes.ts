@@ -12,7 +12,7 @@ const stale: Record<string, (id: string | null) => readonly (readonly unknown[])
   ovens: () => [keys.ovens.all],
   packets: () => [keys.packets.all],
   plans: (id) => [keys.plans.all, ...(id === null ? [] : [keys.plan.of(id)])],
-  bakes: () => [keys.bakes.all],
+  bakes: (id) => [keys.bakes.all, ...(id === null ? [] : [keys.bake.of(id)])],
   devices: () => [keys.devices.all],
   trials: (id) => [keys.trials.all, ...(id === null ? [] : [keys.trial.of(id)])],
   tastings: () => [keys.tastings.all],

@@ -42,6 +42,12 @@ function fromLists(queries: QueryClient, id: string): { formula: StoredFormula; 
   return null;
 }
 
+/** A formula as this device knows it, without asking anybody. */
+export function formulaHere(queries: QueryClient, id: string): { formula: StoredFormula; at: number } | null {
+  const formula = queries.getQueryData<StoredFormula>(keys.formula.of(id));
+  return formula ? { formula, at: 0 } : fromLists(queries, id);
+}
+
 export function useFormula(id: string) {
   const queries = useQueryClient();
   return useQuery({
@@ -141,7 +147,7 @@ const pantry = queryOptions({
 });
 
 /** What ships, and a kitchen's own before it. */
-function shelfFrom(pantry: readonly Ingredient[], own: readonly Ingredient[]): Shelf {
+export function shelfFrom(pantry: readonly Ingredient[], own: readonly Ingredient[]): Shelf {
   const mine = new Map(own.map((entry) => [entry.id, entry]));
   const all = [...own, ...pantry.filter(({ id }) => !mine.has(id))];
   const byId = new Map(all.map((entry) => [entry.id, entry]));

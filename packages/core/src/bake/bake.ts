@@ -73,7 +73,8 @@ export function bakeOf(poured: Fill, targets: BakeTargets, simulation: Simulatio
       minutes: simulation.done,
       checkAtMinutes: simulation.checkAtMinutes,
       targetCoreC: simulation.targetC,
-      signs: targets.signs,
+      // The probe and the words beside it say one figure.
+      signs: targets.signs.map((sign) => sign.replace(/^\d+(?:–\d+)? °C/, `${Math.round(simulation.targetC)} °C`)),
       lossPercent: within(simulation.loss.oven, LOSS_SPREAD),
       restBeforeCuttingMinutes: targets.sliced ? simulation.cutAfterMinutes : simulation.biteAfterMinutes,
       ...waitOf(simulation),

@@ -20,7 +20,7 @@ import { relativeConsistency, type Start } from "./start";
 import { boilingC, pressurePa } from "./steam-tables";
 
 /** Room where nothing is said, °C. */
-const ROOM_C = 22;
+export const ROOM_C = 22;
 /** A middle under thin air boils below the target; it is done this much under its boiling point, K. */
 const UNDER_BOILING = 3.5;
 

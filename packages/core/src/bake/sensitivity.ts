@@ -54,21 +54,21 @@ function casesOf(start: Start, massSpread: number): Case[] {
   const air = convectionOf(oven.mode ?? "still");
   const still = (air.h + air.low) / 2;
   const cases: Case[] = [
-    { input: known ? "oven, measured" : "oven, not measured", change: `${offK.toFixed(0)} K cooler`, start: hotterBy(start, -offK), model, ...(oven.mode === "hob" ? {} : { atLeast: KITCHEN_PER_K * offK }) },
-    { input: "heat through batter", change: `${half("condensedShare").toFixed(2)} for ${model.condensedShare}`, start, model: { ...model, condensedShare: half("condensedShare") } },
-    { input: "steam that escapes", change: `${((modelTable.steamEscape.high + modelTable.steamEscape.value) / 2).toFixed(2)} for ${model.steamEscape}`, start, model: { ...model, steamEscape: (modelTable.steamEscape.high + modelTable.steamEscape.value) / 2 } },
+    { input: known ? "oven, measured" : "oven, not measured", change: `as if ${offK.toFixed(0)} °C cooler`, start: hotterBy(start, -offK), model, ...(oven.mode === "hob" ? {} : { atLeast: KITCHEN_PER_K * offK }) },
+    { input: "heat through batter", change: "less of it by steam, at the low end of what is known", start, model: { ...model, condensedShare: half("condensedShare") } },
+    { input: "steam that escapes", change: "more of it, halfway to the high end", start, model: { ...model, steamEscape: (modelTable.steamEscape.high + modelTable.steamEscape.value) / 2 } },
   ]; // prettier-ignore
   if (oven.mode !== "hob") {
     cases.push({
       input: "air in the oven",
-      change: `${still.toFixed(1)} for ${air.h} W/m²K`,
+      change: `stiller by ${Math.round(100 * (1 - still / air.h))} %`,
       start: { ...start, convection: still },
       model,
     });
   } else {
     cases.push({
       input: "contact with the plate",
-      change: `${half("griddleContact").toFixed(0)} for ${model.griddleContact} W/m²K`,
+      change: `poorer by ${Math.round(100 * (1 - half("griddleContact") / model.griddleContact))} %`,
       start,
       model: { ...model, griddleContact: half("griddleContact") },
     });

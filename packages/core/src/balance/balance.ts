@@ -5,13 +5,16 @@ import { gramsText } from "../measure/amounts";
 import { builtInShelf } from "../pantry/catalogue";
 import type { Shelf } from "../pantry/shelf";
 import { isFlour } from "../pantry/ingredient";
-import type { Allergen, Ingredient } from "../pantry/ingredient-schema";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import type { FindingId } from "./finding";
+import { type Fault, faultWords, isFault } from "./faults";
 import type { Finding } from "./finding-schema";
 import {
   allergensOf,
+  type Coming,
   type Conflict,
   linesAfter,
+  mayCome,
   movableOf,
   proposedLine,
   type Proposal,
@@ -23,31 +26,11 @@ import { type Analysis, readings, type Thought, thinking } from "./readings";
 import { waysOut } from "./remedies";
 import { shortName } from "./remedy-words";
 
-export interface BalanceOptions {
+export interface BalanceOptions extends Coming {
   locked?: readonly string[] | undefined;
-  avoid?: readonly Allergen[] | undefined;
-  /** What may be added; without it anything on the shelf may. */
-  onHand?: readonly string[] | undefined;
+  /** What things cost a kilogram, where it is known. */
+  prices?: Readonly<Record<string, number>> | undefined;
 }
-
-/** Findings that balancing is there to clear, with what is said of one that stays. */
-const faultWords = {
-  "soda-unmet": "soda without acid",
-  "acid-excess": "acid without soda",
-  "powder-high": "too much leavening",
-  "leavening-counted-twice": "leavening counted twice",
-  "lift-low": "too little lift",
-  "no-binder": "no binder",
-  "binder-doubled": "binder doubled",
-  "binder-high": "much gum",
-  "too-wet": "too wet",
-  "too-dry": "too dry",
-  "sugar-high": "much sugar",
-  "fat-high": "much fat",
-  "colour-shift": "colour that turns",
-} as const satisfies Partial<Record<FindingId, string>>;
-type Fault = keyof typeof faultWords;
-const isFault = (id: FindingId): id is Fault => id in faultWords;
 
 /** Remarks of taste that alone are no reason to move anything. */
 const onlyTaste = new Set<Fault>(["acid-excess", "colour-shift", "binder-doubled"]);
@@ -66,8 +49,6 @@ const faultsIn = (findings: readonly Finding[]): (Finding & { id: Fault })[] =>
 /** All that is wrong, also what balancing cannot mend: a change must not bring it. */
 const badness = (findings: readonly Finding[]): number =>
   findings.reduce((all, { id, severity }) => all + (isFault(id) || severity !== "note" ? weight[severity] : 0), 0);
-
-const ofThePan: ReadonlySet<FindingId> = new Set<FindingId>(["pan-overfull", "pan-shallow"]);
 
 /** What a change may do to the character of a formula: shares of flour and of the batch, pieces of egg. */
 const KEEP = { flour: 0.15, mass: 0.15, eggPieces: 1, eggG: 50 };
@@ -150,8 +131,7 @@ function stateOf(task: Task, items: readonly Item[]): State {
   const moved = changesOf(task.items, items);
   return {
     thought,
-    // A pan that nobody named stands in no one's way.
-    badness: badness(task.input.vessel ? thought.findings : thought.findings.filter(({ id }) => !ofThePan.has(id))),
+    badness: badness(thought.findings),
     cost: moved.reduce((all, { fromG, toG }) => all + 1 + 0.3 * Math.min(2, Math.abs(toG - fromG) / Math.max(fromG, toG)), 0),
   };
 }
@@ -181,10 +161,9 @@ function changesOf(before: readonly Item[], after: readonly Item[]): { ingredien
 }
 
 /** Whether locks, diet and shelf let an ingredient be added, or more of it be taken. */
-function mayBeThere({ items, locked, options: { avoid = [], onHand } }: Task, ingredient: Ingredient): boolean {
+function mayBeThere({ items, locked, options }: Task, ingredient: Ingredient): boolean {
   if (locked.has(ingredient.id)) return false;
-  if (items.some((item) => item.ingredient.id === ingredient.id)) return true;
-  return !ingredient.allergens.some((a) => avoid.includes(a)) && (!onHand || onHand.includes(ingredient.id));
+  return items.some((item) => item.ingredient.id === ingredient.id) || mayCome(ingredient, options);
 }
 
 /** Whether a change keeps to locks, diet and shelf, and leaves the formula what it is. */

@@ -5,6 +5,7 @@ import { batchOf, type Item } from "../formula/resolve";
 import type { Kind } from "../formula/kinds";
 import type { Process } from "../formula/process-schema";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
+import type { Ingredient } from "../pantry/ingredient-schema";
 import type { Oven } from "../pantry/vessel-schema";
 import table from "./data/kinds.json";
 
@@ -74,13 +75,13 @@ export function bandReadings(items: readonly Item[], gasMlPer100g: number): Reco
   };
 }
 
+/** Salt in a gram of what is no leavener, g. */
+export const saltPerGram = ({ leavening, sodiumMg = 0 }: Ingredient): number =>
+  leavening ? 0 : (sodiumMg * SALT_PER_SODIUM) / 100 / 1000;
+
 /** Salt added as such or in cheese and butter, g; the sodium of leaveners is not salt to the tongue. */
 export const saltOf = (items: readonly Item[]): number =>
-  items.reduce(
-    (g, { ingredient, massG }) =>
-      ingredient.leavening ? g : g + (massG * (ingredient.sodiumMg ?? 0) * SALT_PER_SODIUM) / 100 / 1000,
-    0,
-  );
+  items.reduce((g, { ingredient, massG }) => g + massG * saltPerGram(ingredient), 0);
 
 /** How far a batter's reading lies outside of what its kind may have, as a share of the edge; 0 inside. */
 export function offBy(stiffness: number, kind: Kind): number {

@@ -21,6 +21,8 @@ export interface Findable {
   kind: Kind;
   measures: Measures;
   vessel: Vessel;
+  /** Nobody named the pan: what is wrong with it is no fault of the formula. */
+  isPanAssumed: boolean;
   oven: Oven;
   process: Process;
   lift: LiftParts;

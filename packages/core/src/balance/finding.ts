@@ -11,6 +11,7 @@ export const findingIds = [
   "too-dry",
   "sugar-high",
   "fat-high",
+  "salt-high",
   "pan-overfull",
   "pan-shallow",
   "core-late",
@@ -43,7 +44,10 @@ export const findingLimits = {
   tangyPh: 6,
   /** Powder and soda in % of flour. */
   powderHigh: 8,
-  sodaHigh: 1.5,
+  sodaHigh: 1.9,
+  /** What is gone back to: a teaspoon and a half of powder to a cup of flour, and as much soda as bakes with much acid have (C). */
+  powderUsual: 5.5,
+  sodaUsual: 1.5,
   /** Share of the wanted binder. */
   binderLeast: 0.35,
   binderMost: 2.2,

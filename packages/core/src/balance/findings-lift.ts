@@ -2,6 +2,7 @@ import type { Kind } from "../formula/kinds";
 import { kindName } from "../formula/kinds";
 import { crumbOf, type Item, massOf } from "../formula/resolve";
 import { ML_PER_MMOL_25C } from "../lift/acids";
+import { asSodaText } from "../lift/as-soda";
 import { sodaPerGram } from "../lift/charge";
 import type { Gas } from "../lift/gas";
 import { acidPerGram } from "../lift/ledger";
@@ -29,7 +30,7 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
       id: "soda-unmet",
       severity: soapy ? "stop" : "caution",
       message: `${gramsText(residual)} of soda finds no acid: expect a soapy edge and a dark crust.`,
-      why: `The soda and powder bring ${mmol(ledger.soda.mid)} of bicarbonate and the acids meet ${mmol(Math.max(0, ledger.acid.mid))}. What is left stays as carbonate; the crumb comes to pH ${lift.ph.mid.toFixed(1)}.`,
+      why: `The soda and powder hold ${asSodaText(ledger.soda.mid)} of soda, and the acids meet ${asSodaText(Math.max(0, ledger.acid.mid))} of it. What is left stays as carbonate; the crumb comes to pH ${lift.ph.mid.toFixed(1)}.`,
       ...prove("soda-unmet", () => unmetWays(items, flour, residual, ledger.residualMmol, measures)),
       ingredientIds: sodaIds,
     });
@@ -40,8 +41,8 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
       id: "acid-excess",
       // A tang of yoghurt is a taste; what was poured in beside it and meets nothing is a slip.
       severity: lift.ph.mid < limits.tangyPh - 0.8 || pouredAcid(items) > 0.5 * excess ? "caution" : "note",
-      message: `${mmol(excess)} of acid finds no soda: the crumb comes to pH ${lift.ph.mid.toFixed(1)}, tangy and pale.`,
-      why: `The acids bring ${mmol(ledger.acid.mid)} and the soda ${mmol(ledger.soda.mid)}. Where a tang is wanted this is no fault.`,
+      message: `Acid that would meet ${asSodaText(excess)} of soda finds none: the crumb comes to pH ${lift.ph.mid.toFixed(1)}, tangy and pale.`,
+      why: `The acids would meet ${asSodaText(ledger.acid.mid)} of soda, and there are ${asSodaText(ledger.soda.mid)}. Where a tang is wanted this is no fault.`,
       ...prove("acid-excess", (again) => excessWays(items, flour, excess, measures, again)),
       ingredientIds: ledger.entries.filter((e) => e.acid.mid > 0.1 * ledger.acid.mid).map((e) => e.ingredientId),
     });

@@ -11,7 +11,7 @@ import { type Way, withMass } from "./ways";
 
 /** How the pan is filled, and what the simulated bake shows. */
 export function panFindings(given: Findable): Finding[] {
-  const { items, fill, kind, vessel, prove } = given;
+  const { items, fill, kind, vessel, isPanAssumed, prove } = given;
   const out: Finding[] = [];
   const walled = fill.rimMm !== null;
   const mass = massOf(items);
@@ -30,8 +30,8 @@ export function panFindings(given: Findable): Finding[] {
     };
     out.push({
       id: "pan-overfull",
-      severity: fill.fillFraction > 0.95 || fill.overflow ? "stop" : "caution",
-      message: `The batter fills ${Math.round(100 * fill.fillFraction)} % of the pan${crownMm === 0 ? "" : ` and the crown is expected ${crownMm > (fill.rimMm ?? 0) ? `${Math.round(crownMm - (fill.rimMm ?? 0))} mm over the rim` : "at the rim"}`}.`,
+      severity: isPanAssumed ? "note" : fill.fillFraction > 0.95 || fill.overflow ? "stop" : "caution",
+      message: `The batter fills ${Math.round(100 * fill.fillFraction)} % of the ${isPanAssumed ? "usual pan, since none is named" : "pan"}${crownMm === 0 ? "" : ` and the crown is expected ${crownMm > (fill.rimMm ?? 0) ? `${Math.round(crownMm - (fill.rimMm ?? 0))} mm over the rim` : "at the rim"}`}.`,
       why: "A gluten-free batter has little skin of its own: over the rim it runs instead of doming.",
       ...prove("pan-overfull", () => [fits(1), fits(0.92), fits(0.82), second], "oven"),
       ingredientIds: [],

@@ -70,6 +70,12 @@ describe("each finding has its case, and a neighbour just beside it has none", (
     expect(find("pan-overfull", good, tin(140, 80, 50)).severity).toBe("stop");
     expect(find("pan-shallow", good, tin(400, 300, 60)).severity).toBe("note");
     expect(ids(good, tin(215, 115, 65)).filter((id) => id.startsWith("pan-"))).toEqual([]);
+    // One that a text does not name is a remark, until the baker takes another.
+    const small = tin(140, 80, 50);
+    const said = { vessel: small.vessel, panNamed: false, batterG: 700 } as NonNullable<AnalyseInput["said"]>;
+    expect(find("pan-overfull", good, { ...small, said })).toMatchObject({ severity: "note", message: expect.stringContaining("since none is named") as string }); // prettier-ignore
+    expect(find("pan-overfull", good, { ...small, said: { ...said, panNamed: true } }).severity).toBe("stop");
+    expect(find("pan-overfull", good, { ...tin(150, 80, 50), said }).severity).toBe("stop");
   });
 });
 

@@ -9,13 +9,13 @@ import { gramsText, measurable } from "../measure/amounts";
 import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf } from "../pantry/shelf";
 import { isFlour } from "../pantry/ingredient";
-import { type BandName, bandReadings, consistencyAgainst, offBy, profileOf } from "./bands";
+import { bandReadings, consistencyAgainst, offBy, profileOf } from "./bands";
 import { findingLimits as limits } from "./finding";
 import type { Finding } from "./finding-schema";
 import type { Findable } from "./findable";
 import { fermentsIn, idsOf, liftFindings } from "./findings-lift";
 import { panFindings } from "./findings-pan";
-import { binderWays, gumWays, lessGumWays, liquidWays, trimWays } from "./remedies";
+import { binderWays, gumWays, lessGumWays, liquidWays, type Trimmed, trimmed, trimWays } from "./remedies";
 
 /** Everything that deserves a word about a formula, the gravest first. */
 export function findingsOf(read: Findable): Finding[] {
@@ -142,9 +142,15 @@ function binderFindings({ items, kind, body, prove }: Findable): Finding[] {
 const CLOSE = 0.08;
 
 const OVER = 1.04;
+/** Salt is to taste, and cheese brings its own: a word is said where it is far over what is usual. */
+const SALTED = 1.3;
+const PLAINLY = 1.4;
 
 /** Under this share of the least water that is usual a batter is dry. */
 const PARCHED = 0.7;
+
+/** Over this share of the most water that is usual a batter is wet. */
+const SOAKED = 1.15;
 
 /** Under this share of what the dry things drink nothing is a batter. */
 const STARVED = 0.5;
@@ -174,9 +180,11 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
   const against = consistencyAgainst(body.consistency, kind);
   // Where it has not half of what its dry things drink it is dry, whatever they are.
   const isJudged = ordinaryShare(items) >= ORDINARY || (against > 0 && body.loading.mid < STARVED);
-  const side = offBy(body.stiffness.mid, kind) < CLOSE || !isJudged ? 0 : against;
   const readings = bandReadings(items, lift.lift.gasMlPer100g.mid);
   const water = profile.bands.waterPercent;
+  // A word just beside its kind's is near enough, unless the water is far from what is usual to the same side.
+  const agrees = against < 0 ? readings.waterPercent > SOAKED * water.high : readings.waterPercent < PARCHED * water.low;
+  const side = (offBy(body.stiffness.mid, kind) < CLOSE && !agrees) || !isJudged ? 0 : against;
   const parched = readings.waterPercent < PARCHED * water.low && ordinaryShare(items) >= ORDINARY;
   if (side !== 0) {
     const edge = (body.stiffness.mid + (side < 0 ? body.stiffness.high : body.stiffness.low)) / 2;
@@ -184,7 +192,7 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
     const id = side < 0 ? ("too-wet" as const) : ("too-dry" as const);
     out.push({
       id,
-      severity: nearly && wordsAway(body.consistency, kind) < FAR_WORDS && !(side > 0 && parched) ? "note" : "caution",
+      severity: nearly && wordsAway(body.consistency, kind) < FAR_WORDS && !agrees ? "note" : "caution",
       message: `The batter comes out ${words[body.consistency]}; ${kindName[kind].toLowerCase()} wants it ${profile.consistencies
         .slice(0, 2)
         .map((c) => words[c])
@@ -204,17 +212,17 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
       ...prove("too-dry", () => liquidWays(items, kind, process, 1)),
       ingredientIds: [],
     });
-  const over = (name: BandName, id: Finding["id"], what: string, why: string): void => {
+  const over = (name: Trimmed, id: Finding["id"], what: string, why: string, sure = OVER): void => {
     const band = profile.bands[name];
     // What is over by less than its measuring is sure of is not over.
-    if (readings[name] <= OVER * band.high || crumbOf(items) <= 0) return;
+    if (readings[name] <= sure * band.high || crumbOf(items) <= 0) return;
     out.push({
       id,
-      severity: readings[name] > band.high * 1.4 ? "caution" : "note",
-      message: `${Math.round(readings[name])} % ${what} on the flour is much for ${kindName[kind].toLowerCase()}; ${band.low} to ${band.high} % is usual.`,
+      severity: readings[name] > band.high * PLAINLY ? "caution" : "note",
+      message: `${name === "saltPercent" ? readings[name].toFixed(1) : Math.round(readings[name])} % ${what} on the flour is much for ${kindName[kind].toLowerCase()}; ${band.low} to ${band.high} % is usual.`,
       why,
       ...prove(id, () => trimWays(items, name, (band.high / 100) * crumbOf(items))),
-      ingredientIds: idsOf(items, (item) => item.ingredient.per100g[name === "sugarPercent" ? "sugars" : "fat"] > 30),
+      ingredientIds: idsOf(items, (item) => trimmed[name].of(item.ingredient) > 0.3),
     });
   };
   over(
@@ -224,6 +232,7 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
     "Sugar raises the temperature at which the crumb sets, so the middle may sink, and it browns early.",
   );
   over("fatPercent", "fat-high", "fat", "Fat shortens the crumb; too much lets it crumble and run.");
+  over("saltPercent", "salt-high", "salt", "More than a bread bears is tasted before anything else.", SALTED);
   return out;
 }
 

@@ -6,7 +6,7 @@ import type { OpenLine } from "../formula/components-schema";
 import type { AnalyseInput } from "../formula/open";
 import { verdicts } from "../lift/lift";
 import { rangeSchema } from "../measure/range-schema";
-import { allergenSchema, type Allergen } from "../pantry/ingredient-schema";
+import { allergenSchema, type Allergen, type Ingredient } from "../pantry/ingredient-schema";
 import type { Shelf } from "../pantry/shelf";
 import { findingIds } from "./finding";
 
@@ -28,6 +28,9 @@ export const readingsSchema = z.object({
 });
 export type Readings = z.infer<typeof readingsSchema>;
 
+/** A bake in three figures: minutes, height of the crown above the base of the batter, water lost. */
+export const bakedInShortSchema = z.object({ minutes: rangeSchema, crownMm: z.number(), lossPercent: z.number() });
+
 export const proposalSchema = z.object({
   title: z.string(),
   why: z.string(),
@@ -48,6 +51,8 @@ export const proposalSchema = z.object({
   lost: z.array(z.string()).optional(),
   allergensAdded: z.array(allergenSchema),
   allergensRemoved: z.array(allergenSchema),
+  /** What its bake comes to before and after, where it was asked for and both can be baked. */
+  baked: z.object({ before: bakedInShortSchema, after: bakedInShortSchema }).optional(),
 });
 export type Proposal = z.infer<typeof proposalSchema>;
 
@@ -60,8 +65,10 @@ export const proposalsSchema = z.object({
   conflict: conflictSchema.optional(),
   /** What is not weighed yet: everything proposed is without it. */
   without: z.array(z.string()).optional(),
-  /** What the formula holds of what should be left out, and nothing stands in for. */
-  stillHolds: z.array(z.object({ ingredientId: z.string(), allergens: z.array(allergenSchema) })).optional(),
+  /** What the formula holds of what should be left out: nothing stands in for it, or its line is locked. */
+  stillHolds: z
+    .array(z.object({ ingredientId: z.string(), allergens: z.array(allergenSchema), locked: z.boolean().optional() }))
+    .optional(),
 });
 export type Proposals = z.infer<typeof proposalsSchema>;
 
@@ -83,6 +90,21 @@ export function readingsOf({ lift, body, batch, findings }: Analysis): Readings 
     findings: findings.map((finding) => finding.id),
   };
 }
+
+/** What lets something come into a formula. */
+export interface Coming {
+  avoid?: readonly Allergen[] | undefined;
+  /** What may be added; without it anything on the shelf may. */
+  onHand?: readonly string[] | undefined;
+  /** What must not come in, beside what holds something to be avoided. */
+  refuses?: ((ingredient: Ingredient) => boolean) | undefined;
+}
+
+/** Whether diet, wish and shelf let something come into a formula. */
+export const mayCome = (ingredient: Ingredient, { avoid = [], onHand, refuses }: Coming): boolean =>
+  !ingredient.allergens.some((allergen) => avoid.includes(allergen)) &&
+  (!onHand || onHand.includes(ingredient.id)) &&
+  refuses?.(ingredient) !== true;
 
 /** A formula as balance and swap see it: what they may move, and what stays beside it as it is. */
 export interface Movable {

@@ -3,7 +3,7 @@ import { bakeOf, pouredFill } from "../bake/bake";
 import { type Bake, type BakedFill, bakeSchema, fillSchema } from "../bake/bake-schema";
 import { raceOf } from "../bake/race";
 import { type Race, raceSchema } from "../bake/race-schema";
-import { massSpreadOf, pouredDensity, startOf } from "../bake/ready";
+import { massSpreadOf, pouredDensity, ROOM_C, startOf } from "../bake/ready";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation-schema";
 import { depthAtStart, type Start } from "../bake/start";
@@ -80,6 +80,8 @@ export type BakedAnalysis = Analysis & { fill: BakedFill; bake: Bake; race: Race
 /** What a formula weighs, lifts and drinks, before any pan: the parts that all readings stand on. */
 interface Gathered {
   given: Analysis["given"];
+  /** Nobody named a pan: it is the usual one of its kind. */
+  isPanAssumed: boolean;
   items: Item[];
   asides: Weighed[];
   components: ComponentMass[];
@@ -91,8 +93,10 @@ interface Gathered {
   measures: Measures;
 }
 
-/** Room where nothing is said, °C. */
-const ROOM_C = 22;
+/** Nobody named a pan: none is asked with, or it is still the one that was put where a text names none. */
+const isAssumed = ({ vessel, said }: AnalyseInput): boolean =>
+  vessel === undefined || (said?.panNamed === false && JSON.stringify(said.vessel) === JSON.stringify(vessel));
+
 /** What weighs less than any scale shows is nothing, g. */
 const LEAST_G = 0.05;
 
@@ -114,6 +118,7 @@ function gather(input: AnalyseInput, shelf: Shelf): Gathered {
   const profile = profileOf(kind);
   return {
     given: { kind, vessel, oven, process },
+    isPanAssumed: isAssumed(input),
     items,
     asides,
     components: componentMasses(sorted.batter, asides, input.components ?? [], shelf),
@@ -140,6 +145,7 @@ function changed(weighed: Gathered, { items = weighed.items, ...set }: Changed):
   return {
     ...weighed,
     given,
+    isPanAssumed: weighed.isPanAssumed && set.vessel === undefined,
     items: [...items],
     lift: liftOf(items, given.process),
     body: bodyOf(items, given.process, (wanted.low + wanted.high) / 2),
@@ -247,6 +253,7 @@ function judge(weighed: Gathered, simulation?: Simulation, prove: Prove = unprov
       kind,
       measures,
       vessel,
+      isPanAssumed: weighed.isPanAssumed,
       oven,
       process,
       lift,

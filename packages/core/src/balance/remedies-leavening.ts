@@ -163,14 +163,16 @@ export function powderHighWays(items: readonly Item[], base: number, measures: M
     return g + (powder && share < 1 ? massG * share : 0);
   }, 0);
   const [first, ...others] = powders;
-  const left = first ? floored(Math.max(0, most(limits.powderHigh) - inBlends - others.reduce((g, item) => g + item.massG, 0))) : 0;
+  const left = first
+    ? floored(Math.max(0, most(limits.powderUsual) - inBlends - others.reduce((g, item) => g + item.massG, 0)))
+    : 0;
   const less = first && first.massG > left ? withMass(items, first.ingredient, left) : null;
   const ways: Way[] = [];
-  const sodaG = most(limits.sodaHigh);
-  const drop = soda && soda.massG > sodaG;
+  const sodaG = most(limits.sodaUsual);
+  const drop = soda && soda.massG > most(limits.sodaHigh);
   if (drop)
     ways.push({
-      say: `drop the soda to ${sodaSpoon(sodaG, measures)}, which is ${limits.sodaHigh} %`,
+      say: `drop the soda to ${sodaSpoon(sodaG, measures)}, which is ${limits.sodaUsual} %`,
       items: withMass(items, soda.ingredient, sodaG),
     });
   if (first && less)

@@ -12,7 +12,7 @@ import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf } from "../pantry/shelf";
 import { addedFatPerGram, addedSugarPerGram } from "../pantry/crumb";
 import type { Ingredient } from "../pantry/ingredient-schema";
-import { type BandName, consistencyAgainst, profileOf } from "./bands";
+import { consistencyAgainst, profileOf, saltPerGram } from "./bands";
 import type { FindingId } from "./finding";
 import {
   colourWays,
@@ -27,12 +27,19 @@ import {
 import { floored, massIn, shortName, spoonsOf } from "./remedy-words";
 import { type Again, type Way, withMass } from "./ways";
 
-/** Ways to bring added sugar or fat down to so many grams: the richest line first, then every one alike. */
-export function trimWays(items: readonly Item[], name: "sugarPercent" | "fatPercent" | BandName, mostG: number): Way[] {
-  const of = name === "sugarPercent" ? addedSugarPerGram : addedFatPerGram;
+/** What a batter can have too much of, what of it a gram of a food brings, and the foods that are taken less of for it. */
+export type Trimmed = "sugarPercent" | "fatPercent" | "saltPercent";
+export const trimmed: Record<Trimmed, { of: (ingredient: Ingredient) => number; family: readonly Ingredient["family"][] }> = {
+  sugarPercent: { of: addedSugarPerGram, family: ["sugar", "syrup"] },
+  fatPercent: { of: addedFatPerGram, family: ["fat"] },
+  saltPercent: { of: saltPerGram, family: ["salt"] },
+};
+
+/** Ways to bring added sugar, fat or salt down to so many grams: the richest line first, then every one alike. */
+export function trimWays(items: readonly Item[], name: Trimmed, mostG: number): Way[] {
+  const { of, family } = trimmed[name];
   const brings = (item: Item): number => item.massG * of(item.ingredient);
   const now = items.reduce((g, item) => g + brings(item), 0);
-  const family = name === "sugarPercent" ? ["sugar", "syrup"] : ["fat"];
   const lines = items
     .filter((item) => family.includes(item.ingredient.family) && brings(item) > 0)
     .sort((a, b) => brings(b) - brings(a));
@@ -186,6 +193,8 @@ export function waysOut(id: FindingId, { items, kind, process, measures, lift: {
       return trimWays(items, "sugarPercent", (bands.sugarPercent.high / 100) * base);
     case "fat-high":
       return trimWays(items, "fatPercent", (bands.fatPercent.high / 100) * base);
+    case "salt-high":
+      return trimWays(items, "saltPercent", (bands.saltPercent.high / 100) * base);
     case "colour-shift":
       return colourWays(items, measures, again);
     default:

@@ -1,3 +1,4 @@
+import { asSodaG } from "../lift/as-soda";
 import { ML_PER_MMOL_25C } from "../physics";
 import { CoreError } from "../errors";
 import { type InputLine, isWeighed, type WeighedLine } from "../formula/components";
@@ -17,7 +18,17 @@ import type { BalanceOptions } from "./balance";
 import { profileOf } from "./bands";
 import type { Finding } from "./finding-schema";
 import swapTable from "./data/swaps.json";
-import { allergensOf, linesAfter, movableOf, proposedLine, type Proposal, type Proposals, readingsOf, withoutOf } from "./proposal";
+import {
+  allergensOf,
+  linesAfter,
+  mayCome,
+  movableOf,
+  proposedLine,
+  type Proposal,
+  type Proposals,
+  readingsOf,
+  withoutOf,
+} from "./proposal";
 import { readings, thinking } from "./readings";
 import { massIn, shortName } from "./remedy-words";
 import { freeAcid, type TradeContext, tradedGrams, tradeOf } from "./trade";
@@ -60,8 +71,8 @@ export function swap(
   const allowed = wanted.filter(
     (i) =>
       i.id !== leaving.id &&
-      !i.allergens.some((a) => options.avoid?.includes(a)) &&
-      (!options.onHand || options.onHand.includes(i.id) || items.some((item) => item.ingredient.id === i.id)),
+      // What is there already may be taken more of, but for what is to be left out.
+      mayCome(i, items.some((item) => item.ingredient.id === i.id) ? { ...options, onHand: undefined } : options),
   );
   const batter: Batter = { ...whole, lines };
   const locked = new Set([...(options.locked ?? []), ...items.filter((item) => item.locked).map((item) => item.ingredient.id)]);
@@ -155,15 +166,33 @@ function refusalOf({ leaving, grams, items }: Task, by: Ingredient): string | nu
 type Sum = (item: Item) => number;
 
 /** What is reported as kept or lost, with the share and the least amount that count as kept. */
-const told: { word: string; unit: "g" | "mmol"; of: Sum; tolerance: number; least: number }[] = [
+const told: { word: string; unit: "g" | "as soda"; of: Sum; tolerance: number; least: number }[] = [
   { word: "water", unit: "g", of: waterIn, tolerance: 0.05, least: 8 },
   { word: "fat", unit: "g", of: (item) => (item.massG * item.ingredient.per100g.fat) / 100, tolerance: 0.08, least: 5 },
   { word: "sugar", unit: "g", of: (item) => (item.massG * item.ingredient.per100g.sugars) / 100, tolerance: 0.08, least: 6 },
-  { word: "lift", unit: "mmol", of: (item) => item.massG * sodaPerGram(item.ingredient), tolerance: 0.1, least: 3 },
-  { word: "acid", unit: "mmol", of: (item) => item.massG * acidPerGram(item.ingredient), tolerance: 0.1, least: 4 },
+  { word: "lift", unit: "as soda", of: (item) => item.massG * sodaPerGram(item.ingredient), tolerance: 0.1, least: 3 },
+  { word: "acid", unit: "as soda", of: (item) => item.massG * acidPerGram(item.ingredient), tolerance: 0.1, least: 4 },
   { word: "binding", unit: "g", of: (item) => item.massG * binderPerGram(item.ingredient), tolerance: 0.15, least: 0.4 },
   { word: "flour", unit: "g", of: (item) => item.massG * crumbPerGram(item.ingredient), tolerance: 0.05, least: 8 },
 ];
+
+/** What of water, fat, sugar, lift, acid, binding and flour a change keeps, and what it loses, in words. */
+export function keptAndLost(before: readonly Item[], after: readonly Item[]): { kept: string[]; lost: string[] } {
+  const sums = told.map(({ word, unit, of, tolerance, least }) => {
+    const sum = (list: readonly Item[]): number => list.reduce((all, item) => all + of(item), 0);
+    const [a, b] = [sum(before), sum(after)];
+    const counts = Math.abs(a) >= least || Math.abs(b) >= least;
+    return {
+      word,
+      kept: Math.abs(b - a) <= Math.max(tolerance * Math.abs(a), least),
+      counts,
+      text: `${word} ${amountOf(a, unit)} → ${amountOf(b, unit)}${word === "binding" ? ", as xanthan" : word === "acid" ? ", as the soda it meets" : word === "lift" ? ", as soda" : ""}`,
+    };
+  });
+  const kept = sums.filter((sum) => sum.counts && sum.kept).map((sum) => sum.word);
+  const lost = sums.filter((sum) => sum.counts && !sum.kept).map((sum) => sum.text);
+  return { kept, lost };
+}
 
 function report(
   task: Task,
@@ -192,19 +221,8 @@ function report(
   });
   const lines = [...linesAfter(batter.lines, toG), ...others];
   const final = readings({ ...whole, lines }, shelf);
-  const sums = told.map(({ word, unit, of, tolerance, least }) => {
-    const sum = (list: readonly Item[]): number => list.reduce((all, item) => all + of(item), 0);
-    const [a, b] = [sum(items), sum(after)];
-    const counts = Math.abs(a) >= least || Math.abs(b) >= least;
-    return {
-      word,
-      kept: Math.abs(b - a) <= Math.max(tolerance * Math.abs(a), least),
-      counts,
-      text: `${word} ${amountOf(a, unit)} → ${amountOf(b, unit)}${word === "binding" ? ", as xanthan" : ""}`,
-    };
-  });
-  const kept = sums.filter((sum) => sum.counts && sum.kept).map((sum) => sum.word);
-  const lost = [...tableLost, ...sums.filter((sum) => sum.counts && !sum.kept).map((sum) => sum.text)];
+  const { kept, lost: gone } = keptAndLost(items, after);
+  const lost = [...tableLost, ...gone];
   const had = allergensOf(whole.lines, shelf);
   const has = allergensOf(lines, shelf);
   const dose = massIn(after, by.id) - massIn(items, by.id);
@@ -223,7 +241,7 @@ function report(
       : "";
   return {
     title: `${by.name} for ${leaving.name.toLowerCase()}`,
-    why: `${first}${movedText.length > 0 ? `; ${movedText.join(", ")}` : ""}.${kept.length > 0 ? ` Kept: ${kept.join(", ")}.` : ""}${lost.length > 0 ? ` Not kept: ${lost.join("; ")}.` : ""}${wait}`.replace(
+    why: `${first}${movedText.length > 0 ? `; ${movedText.join(", ")}` : ""}.${kept.length > 0 ? ` Kept: ${kept.join(", ")}.` : ""}${wait}`.replace(
       /^./,
       (c) => c.toUpperCase(),
     ),
@@ -259,4 +277,4 @@ function changesBeside(task: Task, by: Ingredient, beside: readonly WeighedLine[
   });
 }
 
-const amountOf = (value: number, unit: "g" | "mmol"): string => (unit === "g" ? gramsText(value) : `${Math.round(value)} mmol`);
+const amountOf = (value: number, unit: "g" | "as soda"): string => gramsText(unit === "g" ? value : asSodaG(value));

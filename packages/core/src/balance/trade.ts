@@ -30,11 +30,28 @@ const KIN: readonly (readonly Ingredient["family"][])[] = [
 const DRIED = 35;
 const FRESH = 45;
 
+/** A milk that is boiled down has so many times the solids beside its fat. */
+const CONCENTRATED = 1.7;
+/** A juice with so many times the acid of another is a souring, not a drink. */
+const SOURER = 3;
+
+const apart = (a: number, b: number): number => Math.max(a, b) / Math.max(0.01, Math.min(a, b));
+const dry = ({ per100g: { water } }: Ingredient): number => 100 - water;
+/** Cream is no milk boiled down: what is beside its fat is as in milk. */
+const besideFat = (one: Ingredient): number => dry(one) - one.per100g.fat;
+const isBoiledDown = (a: Ingredient, b: Ingredient): boolean =>
+  apart(besideFat(a), besideFat(b)) >= CONCENTRATED && apart(dry(a), dry(b)) < 1.5 * apart(besideFat(a), besideFat(b));
+
 /** Whether one is the dried, powdered or concentrated form of the other. */
 const isOtherWater = (a: Ingredient, b: Ingredient): boolean =>
-  KIN.some((kin) => kin.includes(a.family) && kin.includes(b.family)) &&
-  Math.min(a.per100g.water, b.per100g.water) <= DRIED &&
-  Math.max(a.per100g.water, b.per100g.water) >= FRESH;
+  (KIN.some((kin) => kin.includes(a.family) && kin.includes(b.family)) &&
+    Math.min(a.per100g.water, b.per100g.water) <= DRIED &&
+    Math.max(a.per100g.water, b.per100g.water) >= FRESH) ||
+  (a.family === "dairy" && b.family === "dairy" && isBoiledDown(a, b));
+
+/** Juices of which one is sour and the other is drunk: what matters of the sour one is its acid. */
+const isOtherAcid = (a: Ingredient, b: Ingredient): boolean =>
+  a.family === "juice" && b.family === "juice" && apart(acidPerGram(a), acidPerGram(b)) >= SOURER;
 
 /** Grams of a gum, or of what is bought in place of egg, stand for what they bind. */
 const binds = (one: Ingredient): boolean => (one.family === "binder" || one.family === "egg-substitute") && binderPerGram(one) > 0;
@@ -49,6 +66,7 @@ export function tradeOf(of: Ingredient, by: Ingredient): Trade {
   const back = ruleOf(by, of);
   if (back?.basis === "mass" && back.ratio !== undefined && back.ratio > 0) return { of: [of.id], by: [by.id], basis: "mass", ratio: 1 / back.ratio };
   if (isOtherWater(of, by)) return { of: [of.id], by: [by.id], basis: "dry" };
+  if (isOtherAcid(of, by)) return { of: [of.id], by: [by.id], basis: "acid" };
   if ((binds(of) || binds(by)) && binderPerGram(of) > 0 && binderPerGram(by) > 0) return { of: [of.id], by: [by.id], basis: "binder" };
   return { of: [of.id], by: [by.id], basis: "mass", ratio: 1 };
 } // prettier-ignore
@@ -85,7 +103,7 @@ export function tradedGrams(of: Ingredient, grams: number, by: Ingredient, conte
     case "mass":
       return grams * ratio;
     case "dry":
-      return same((i) => 100 - i.per100g.water);
+      return same(dry);
     case "fat": {
       const [a, b] = [of.per100g.fat, by.per100g.fat];
       return Math.abs(a - b) <= ALIKE * Math.max(a, b) ? grams : same((i) => i.per100g.fat);

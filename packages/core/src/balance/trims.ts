@@ -15,6 +15,7 @@ import { profileOf } from "./bands";
 import { tradeOf } from "./trade";
 import type { Finding } from "./finding-schema";
 import type { Analysis, Thought } from "./readings";
+import { mayCome } from "./proposal";
 import { massIn } from "./remedy-words";
 import { waysOut } from "./remedies";
 import { freeAcid } from "./trade";
@@ -51,7 +52,7 @@ const waterOf = (items: readonly Item[]): number => items.reduce((g, item) => g 
 /** How gladly a liquid is moved: water and milk before juice, what is sour last, since it meets soda. */
 const liquidOrder: Ingredient["family"][] = ["water", "dairy", "plant-milk", "juice", "cultured"];
 
-function movableLiquid(task: Task, items: readonly Item[], by: Ingredient): Item | undefined {
+export function movableLiquid(task: Pick<Task, "locked">, items: readonly Item[], by: Ingredient): Item | undefined {
   const free = items.filter(
     ({ ingredient }) =>
       ingredient.behaviour === "liquid" &&
@@ -82,7 +83,9 @@ export function trimWater(task: Task, after: readonly Item[], by: Ingredient): r
   if (liquid && !fromTap) {
     const grams = missing / (liquid.ingredient.per100g.water / 100);
     const to = measurable(liquid.massG + grams);
-    if (to > 0.3 * liquid.massG) return withMass(after, liquid.ingredient, to);
+    // What was a powder comes with its own water: of the liquid beside it little or nothing may be left.
+    const fromPowder = missing < 0 && leaving.per100g.water < DRY && by.per100g.water > 60;
+    if (fromPowder || to > 0.3 * liquid.massG) return withMass(after, liquid.ingredient, to < LEAST_MOVE_G ? 0 : to);
   }
   if (missing > 0 && !task.locked.has("water")) {
     const water = ingredientOf(task.shelf, "water");
@@ -92,6 +95,8 @@ export function trimWater(task: Task, after: readonly Item[], by: Ingredient): r
 }
 
 const LIQUID_FOR_LIQUID = 0.12;
+/** g of water in 100 g of what is a powder. */
+const DRY = 15;
 
 /** A blend that holds a gum takes the gum beside it away; one that held it, or wheat, is given one. */
 export function trimGum(task: Task, after: readonly Item[], by: Ingredient): readonly Item[] {
@@ -130,6 +135,7 @@ export function trimLift(task: Task, after: readonly Item[], by: Ingredient): re
     after.find(
       ({ ingredient }) => ingredient.family === "leavener" && ingredient.leavening?.powder && !task.locked.has(ingredient.id),
     )?.ingredient ?? ingredientOf(task.shelf, "powder-aluminium-free");
+  if (massIn(after, powder.id) === 0 && !mayCome(powder, task.options)) return after;
   const by_ = missing / sodaPerGram(powder);
   const there = massIn(after, powder.id);
   if (Math.abs(by_) < Math.max(0.5, 0.1 * there) || task.locked.has(powder.id)) return after;
@@ -238,8 +244,7 @@ export function withoutCautions(task: Task, after: readonly Item[], by: Ingredie
           ({ ingredient }) =>
             ingredient.id !== leaving.id &&
             !locked.has(ingredient.id) &&
-            !ingredient.allergens.some((a) => options.avoid?.includes(a)) &&
-            (!options.onHand || options.onHand.includes(ingredient.id) || massIn(now, ingredient.id) > 0),
+            mayCome(ingredient, massIn(now, ingredient.id) > 0 ? { ...options, onHand: undefined } : options),
         );
         const keeps = massIn(items, by.id) >= 0.5 * massIn(now, by.id);
         const gone = now.some((item) => locked.has(item.ingredient.id) && massIn(items, item.ingredient.id) !== item.massG);

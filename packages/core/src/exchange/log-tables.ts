@@ -71,7 +71,16 @@ function eventCells(event: BakeEvent): [what: Cell, value: Cell, unit: Cell, wor
       return [event.lineId, event.grams, "g", event.by];
     case "oven":
     case "probe":
-      return [event.kind, event.celsius, "°C", ""];
+      return [event.kind, event.celsius, "°C", event.kind === "probe" ? (event.by ?? "") : ""];
+    case "used":
+      return [
+        "",
+        event.packets.reduce((sum, { grams }) => sum + grams, 0),
+        "g",
+        event.packets.map(({ name, grams }) => `${name} ${grams}`).join("; "),
+      ];
+    case "photo":
+      return [event.hash, "", "", ""];
     case "measured":
       return [event.what, event.value, MEASURED_UNITS[event.what] ?? "", ""];
     case "opened":
@@ -88,7 +97,7 @@ function eventCells(event: BakeEvent): [what: Cell, value: Cell, unit: Cell, wor
     case "out":
       return ["", "", "", event.by ?? ""];
     case "judged":
-      return ["", "", "", Object.entries(event.scores).map(([name, score]) => `${name} ${score}`).join("; ")]; // prettier-ignore
+      return ["", "", "", Object.entries({ ...event.scores, ...event.scales }).map(([name, score]) => `${name} ${score}`).join("; ")]; // prettier-ignore
     case "started":
     case "turned":
     case "cut":

@@ -5,13 +5,14 @@ import type { FormulaComponent } from "../formula/components-schema";
 import type { Formula, FormulaLine } from "../formula/formula";
 import { kindName } from "../formula/kinds";
 import { expand, nestedId } from "../formula/nested";
+import { openParts } from "../formula/open-part";
 import { type Kitchen, openFormula } from "../formula/open";
 import { gramsOf } from "../formula/components";
 import { householdText } from "../measure/amounts";
 import type { Range } from "../measure/range-schema";
 import { ingredientOf } from "../pantry/shelf";
 import { panText } from "../pantry/pan-text";
-import { stepsOf } from "../plan/steps";
+import { stepsOfWhole } from "../plan/split-steps";
 import type { WorkStep } from "../plan/work-step-schema";
 import { readRecipe } from "../read";
 
@@ -166,7 +167,7 @@ function bakedOnce(formula: Formula, kitchen: Kitchen) {
   try {
     const input = openFormula(formula, kitchen);
     const { analysis, simulation } = baked(input, kitchen.shelf, { frames: 0 });
-    return { analysis, steps: stepsOf(input, analysis, simulation, kitchen.shelf) };
+    return { analysis, steps: stepsOfWhole(input, analysis, simulation, openParts(formula, kitchen), kitchen.shelf) };
   } catch (error) {
     // What cannot be baked yet still goes out as it is written.
     if (error instanceof CoreError) return null;

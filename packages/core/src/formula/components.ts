@@ -21,6 +21,10 @@ export function placeOf({ role, name, place }: Pick<FormulaComponent, "role" | "
 }
 /** A line as a request sends it: without grams, or without an ingredient, it is open. */
 export interface InputLine {
+  /** Its own id, where it is a line of a formula: a written step names it. */
+  id?: string | undefined;
+  /** The line of the formula that it came out of, where a formula stood there. */
+  outOf?: string | undefined;
   ingredientId?: string | undefined;
   grams?: number | Range | undefined;
   name?: string | undefined;

@@ -172,9 +172,10 @@ const stepChangeText = (change: StepChange): string =>
       ? `without ${change.step}`
       : [change.step, change.words, change.minutes === undefined ? undefined : `${change.minutes} min`].filter(Boolean).join(", ");
 
-const flatProcess = ({ process: { stages, steps, ...rest }, oven }: Formula): object => ({
+const flatProcess = ({ process: { stages, steps, written, ...rest }, oven }: Formula): object => ({
   ...rest,
   ...(steps && steps.length > 0 ? { steps: steps.map(stepChangeText).join("; ") } : {}),
+  ...(written && written.length > 0 ? { written: written.map(({ words }) => words).join("; ") } : {}),
   ...(stages
     ? { stages: stages.map((stage) => stageText(stage, { mode: oven.mode ?? "still", celsius: oven.celsius })).join("; ") }
     : {}),

@@ -122,6 +122,7 @@ export function describeEdit(edit: Edit, before: Formula, nameOf: (ingredientId:
         fieldsText(edit.set, edit.clear),
         ...(edit.set.stages ? [`${edit.set.stages.length} stages`] : []),
         ...(edit.set.steps ? ["steps changed"] : []),
+        ...(edit.set.written ? ["steps as the recipe writes them"] : []),
       ]
         .filter((words) => words !== "")
         .join(", ");

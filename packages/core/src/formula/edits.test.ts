@@ -113,6 +113,13 @@ describe("edits", () => {
       expect(faultsIn(after).size).toBe(0);
     },
   );
+  test("what comes for something that goes stands in its place, in its own component", () => {
+    const ids = formula.lines.map(({ ingredientId }) => ingredientId);
+    const k = formula.lines.findIndex(({ grams, component }) => grams !== undefined && component === undefined);
+    const gone = formula.lines[k];
+    const swapped = applyEdit(formula, { edit: "take-changes", title: "", changes: [{ ingredientId: gone?.ingredientId ?? "", fromG: gone?.grams?.mid ?? 0, toG: 0 }, { ingredientId: "oat-milk", fromG: 0, toG: 90 }] }); // prettier-ignore
+    expect(swapped.lines.map(({ ingredientId }) => ingredientId)).toEqual(ids.map((one, n) => (n === k ? "oat-milk" : one)));
+  });
   test("ids stay unique whatever is added, in the formula and in its parts", () => {
     const twice = applyEdits(formula, [
       { edit: "add", line: line("a", "salt", 1) },

@@ -35,23 +35,32 @@ const changedIn = (line: FormulaLine, components: readonly FormulaComponent[]): 
   const component = components.find(({ id }) => id === line.component);
   return component && placeOf(component) !== "batter" ? component.id : "";
 };
-/** What did not change keeps its line, what changed is exact grams shared over its lines, what goes is gone, what is new stands last. */
+/** What did not change keeps its line, what changed is exact grams shared over its lines; what is new stands where something went for it, else last. */
 function takeChanges(formula: Formula, { changes }: EditOf<"take-changes">): Formula {
   const components = formula.components ?? [];
   const byKey = new Map(changes.map((change) => [`${change.component ?? ""}/${change.ingredientId}`, change]));
   const keyOf = (line: FormulaLine): string => `${changedIn(line, components)}/${line.ingredientId ?? ""}`;
   const counts = (line: FormulaLine): boolean => line.grams !== undefined && line.off !== true;
   const seen = new Set(formula.lines.filter(counts).map(keyOf));
+  /** Where the first line of each component went, so that what comes for it takes its place. */
+  const gap = new Map<string, number>();
+  let kept = 0;
   const lines = formula.lines.flatMap((line): FormulaLine[] => {
     const change = byKey.get(keyOf(line));
+    kept++;
     if (!change || !counts(line)) return [line];
-    if (change.toG === 0 || change.fromG === 0) return [];
+    if (change.toG === 0 || change.fromG === 0) {
+      kept--;
+      const place = change.component ?? "";
+      if (!gap.has(place)) gap.set(place, kept);
+      return [];
+    }
     const { filling: _, ...rest } = line;
     return [{ ...rest, grams: exactly(((line.grams?.mid ?? 0) / change.fromG) * change.toG), unit: "g" }];
   });
   for (const { ingredientId, toG, component } of changes)
     if (toG > 0 && !seen.has(`${component ?? ""}/${ingredientId}`))
-      lines.push({
+      lines.splice(gap.get(component ?? "") ?? lines.length, 0, {
         id: freeId(`n-${ingredientId}`.slice(0, 60), lines),
         ingredientId,
         grams: exactly(toG),
@@ -151,7 +160,15 @@ const appliers: Appliers = {
     vessel: withFields<Vessel>(whole && set.shape ? { shape: set.shape } : formula.vessel, set, clear),
   }),
   "set-oven": (formula, { set, clear }) => ({ ...formula, oven: withFields<Oven>(formula.oven, set, clear) }),
-  "set-process": (formula, { set, clear }) => ({ ...formula, process: withFields<Process>(formula.process, set, clear) }),
+  // Another way of mixing is not the one that is written.
+  "set-process": (formula, { set, clear }) => ({
+    ...formula,
+    process: withFields<Process>(
+      formula.process,
+      set,
+      set.method === undefined || set.method === formula.process.method ? clear : [...(clear ?? []), "written"],
+    ),
+  }),
   "what-if": (formula, { change }) => withWhatIf(formula, change) as Formula,
   "take-changes": takeChanges,
   "take-pan": (formula, { vessel, celsius, factor }) => ({

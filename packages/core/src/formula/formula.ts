@@ -2,6 +2,8 @@ import { z } from "zod";
 import { fillingSchema } from "../measure/filling-schema";
 import { rangeSchema } from "../measure/range-schema";
 import { stageSchema } from "../measure/reading-schema";
+import { languages } from "../measure/languages/names";
+import { figuresAre } from "../measure/reading";
 import { measuresSchema, unitSchema } from "../measure/units-schema";
 import { ovenModes } from "../pantry/vessel-words";
 import { ovenSchema, vesselSchema } from "../pantry/vessel-schema";
@@ -88,6 +90,12 @@ export const pastedSchema = z.object({
   text: z.string().max(100_000),
   measures: measuresSchema,
   mending: mendingSchema.optional(),
+  /** What it was said to be written in; else it is found. */
+  language: z.enum(languages).optional(),
+  /** Which of several batches of its table it is. */
+  batch: z.number().int().min(0).max(11).optional(),
+  /** What its figures without a unit are. */
+  figures: z.enum(figuresAre).optional(),
 });
 export type Pasted = z.infer<typeof pastedSchema>;
 /** What is designed: the stored body of a formula. `shape` counts the changes of this shape, for migrations. */

@@ -29,6 +29,7 @@ export const kindName: Record<Kind, string> = {
 };
 const signs: [RegExp, Kind][] = [
   [/\bmuffins?\b|\bcup ?cakes?\b/i, "muffin"],
+  [/\bdrop(?:ped)? scones?\b|\bpikelets?\b|\bcrumpets?\b|\bscotch pancakes?\b/i, "pourable-batter"],
   [/\bscones?\b/i, "scone"],
   [/\bdrop(?:ped)?\b.*\b(?:biscuits?|cookies?)\b|\bfritters?\b|\brock (?:cakes?|buns?)\b|\bdrops\b/i, "drop"],
   [/\bbiscuits?\b/i, "biscuit"],
@@ -51,7 +52,10 @@ interface Spoken {
 }
 /** The kind of bake that a recipe is of, guessed by its title, its pan and its words; a loaf where nothing tells. */
 export function guessKind({ title = "", text, pan }: Spoken): Kind {
-  const named = kindFromWords(title);
+  // What a thing is cut into is told in its name; in a method it is only how it is cut.
+  const named =
+    kindFromWords(title) ??
+    (/\bsquares\b|\bfingers\b|\bslices\b/i.test(title) ? "bar" : /\btray\b/i.test(title) ? "tray-bread" : null);
   if (named !== null && named !== "loaf") return named;
   const { shape, lengthMm = 0, widthMm = lengthMm } = pan ?? {};
   if (shape === "muffin") return "muffin";

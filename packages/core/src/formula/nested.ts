@@ -65,7 +65,10 @@ export function expand<L extends InputLine>(
         `lines.${index}.ingredientId`,
       );
     const grams = rangeOf(line.grams);
-    const place = line.component === undefined ? {} : { component: line.component };
+    const place = {
+      ...(line.component === undefined ? {} : { component: line.component }),
+      ...(line.id === undefined ? {} : { outOf: line.id }),
+    };
     return [
       ...weighed.map((part): WeighedLine => {
         const share = rangeOf(part.grams).mid / whole;

@@ -1,6 +1,7 @@
-import type { InputLine } from "./components";
+import { gramsOf, type InputLine, isWeighed, type WeighedLine } from "./components";
 import type { FormulaComponent } from "./components-schema";
 import type { Formula, FormulaLine, Part } from "./formula";
+import { expandWeighed } from "./nested";
 import { type Kitchen, type Opened, openInput } from "./open";
 import { dividable } from "./dividable";
 import { scaleLines } from "./scale";
@@ -14,6 +15,43 @@ export function componentShare(formula: Formula, part: Part, component: FormulaC
   // What is left of the batter keeps its own of what goes with all of it.
   const whole = part.components === undefined ? Math.max(1, all) : all;
   return whole > 0 ? part.share / whole : 0;
+}
+
+/** A part of a batter as steps, a plan and the counter take it. */
+export interface OpenedPart {
+  id: string;
+  name: string;
+  share: number;
+  /** What is stirred into its share of the batter. */
+  additions: WeighedLine[];
+  input: Opened;
+}
+
+/** The parts that take some of the batter, each opened; none where it is not split. Throws as `openFormula`. */
+export const openParts = (formula: Formula, kitchen: Kitchen): OpenedPart[] =>
+  (formula.parts ?? [])
+    .filter(({ share }) => share > 0 && formula.lines.some((line) => gramsOf(line) > 0))
+    .map((part) => ({
+      id: part.id,
+      name: part.name,
+      share: part.share,
+      additions: expandWeighed(part.additions, kitchen.book).filter(isWeighed),
+      input: openPart(formula, part, kitchen),
+    }));
+
+/** A part as a formula of its own: what its bake and its trial are of. */
+export function partAsFormula(formula: Formula, part: Part): Formula {
+  const { parts: _, said: _s, ...whole } = formula;
+  const { lines, components } = linesOfPart(formula, part);
+  return {
+    ...whole,
+    title: `${formula.title}, ${part.name}`.slice(0, 160),
+    kind: part.kind,
+    vessel: part.vessel,
+    oven: part.oven,
+    lines: lines as FormulaLine[],
+    ...(components.length > 0 ? { components } : {}),
+  };
 }
 
 /** What a part is made of: its share of the batter, its components, its additions. */

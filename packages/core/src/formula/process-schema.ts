@@ -3,6 +3,8 @@ import { bakeStagesSchema } from "./stage-schema";
 import { MOST_STEP_CHANGES } from "./step-change";
 import { stepChangeSchema } from "./step-change-schema";
 import { methods, coolings } from "./process";
+import { MOST_WRITTEN } from "./written";
+import { writtenStepSchema } from "./written-schema";
 
 /** How the batter is made: method, minutes it stands before the oven, temperatures of batter and kitchen in °C. */
 export const processSchema = z.object({
@@ -16,6 +18,8 @@ export const processSchema = z.object({
   cooling: z.enum(coolings).optional(),
   /** The stages of the bake, where it is not one in one oven until it is done. */
   stages: bakeStagesSchema.optional(),
+  /** The steps of the recipe's own method, in its order; absent, they follow from method, foods and pan. */
+  written: z.array(writtenStepSchema).max(MOST_WRITTEN).optional(),
   /** What the baker changed of the steps that are derived. */
   steps: z.array(stepChangeSchema).max(MOST_STEP_CHANGES).optional(),
 });

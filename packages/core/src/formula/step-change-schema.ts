@@ -1,10 +1,11 @@
 import { z } from "zod";
+import { MOST_STEP_WORDS } from "./step-change";
 
 const words = z
   .string()
   .trim()
   .min(1, { error: "Say in a few words what is done." })
-  .max(300, { error: "A step of up to 300 characters would be right." });
+  .max(MOST_STEP_WORDS, { error: `A step of up to ${MOST_STEP_WORDS} characters would be right.` });
 const minutes = z
   .number({ error: "A step's minutes are a number, such as 5." })
   .min(0.5, { error: "A step lasts from half a minute to two days (2880 min)." })

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { inUse, isPriced, perGram, type Priced } from "../pantry/packet";
 import type { Packet } from "../pantry/packet-schema";
 import { type Range, rangeSchema } from "../measure/range-schema";
 
@@ -23,16 +24,6 @@ export const costSchema = z.object({
   before: z.array(z.object({ on: z.string(), batch: z.number() })),
 });
 export type Cost = z.infer<typeof costSchema>;
-
-const perGram = ({ price, sizeG }: { price: number; sizeG: number }): number => price / sizeG;
-type Priced = Packet & { price: number };
-const isPriced = (packet: Packet): packet is Priced => packet.price !== undefined;
-
-/** The packet that is used: the one that is open and holds something, else the cheapest. */
-function inUse(packets: readonly Priced[]): Priced | undefined {
-  const byPrice = [...packets].sort((a, b) => perGram(a) - perGram(b));
-  return byPrice.find(({ openedOn, leftG }) => openedOn !== undefined && (leftG ?? 1) > 0) ?? byPrice[0];
-}
 
 /** What a packet cost a gram on a day: by the last price that was given up after it, else by today's. */
 function onDay(packet: Priced, on: string): number {

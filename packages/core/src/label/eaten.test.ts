@@ -235,3 +235,20 @@ describe("perishable is a property of what is in it", () => {
     expect([grows(0.87, 7, false), grows(0.91, 4.5, false), grows(0.91, 4.7, false), grows(0.97, 4.1, false), grows(0.97, 4.3, false)]).toEqual([false, false, true, false, true]);
   });
 }); // prettier-ignore
+
+test.each([
+  ["30 g dukkah", ["nuts", "sesame"]],
+  ["2 tbsp pesto", ["nuts", "milk"]],
+  ["crushed amaretti", ["nuts", "egg"]],
+  ["150 g crab sticks", ["fish", "crustaceans", "egg"]],
+  ["1 tbsp irish cream", ["milk"]],
+  ["2 tbsp teriyaki sauce", ["soy"]],
+  ["1 stock cube", ["celery"]],
+  ["60 g granola", ["nuts"]],
+  ["100 g custard", ["milk", "egg"]],
+  ["tartare sauce", ["egg", "mustard"]],
+  ["egg-free meringue", []],
+  ["dairy-free custard", ["egg"]],
+])("what “%s” is usually made of is named, whether the pantry knows it or not", (words, wanted) => {
+  expect([...new Set(allergensInWords(words).allergens.map(({ allergen }) => allergen))].sort()).toEqual([...wanted].sort());
+});

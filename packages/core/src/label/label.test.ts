@@ -14,6 +14,7 @@ import {
 import { builtInShelf, catalogue } from "../pantry/catalogue";
 import { repriced } from "../pantry/packet";
 import { costOf } from "./cost";
+import { costBy, pricesPerKg } from "../pantry/packet";
 import { glutenChecks } from "./gluten";
 import { ingredientList, listText } from "./ingredient-list";
 import { keepingOf } from "./keeping";
@@ -217,6 +218,15 @@ describe("cost", () => {
     expect(cost?.piece.mid).toBeCloseTo(0.138, 9);
     expect(cost?.perKg.mid).toBeCloseTo(2.76, 9);
     expect(cost?.unpriced).toEqual([]);
+  });
+
+  it("of a design is that of the label, and what has no price is named", () => {
+    const packets = [
+      packet({ ingredientId: "buckwheat-flour", price: 3.4 }),
+      packet({ ingredientId: "egg", price: 4.2, sizeG: 660 }),
+    ];
+    expect(costBy(pricesPerKg(packets), needs)).toEqual({ cost: expect.closeTo(1.38, 9) as number, unpriced: [] });
+    expect(costBy({ egg: 6 }, needs)).toEqual({ cost: expect.closeTo(0.66, 9) as number, unpriced: ["buckwheat-flour"] });
   });
 
   it("goes by the packet in use and shows from the cheapest to the dearest; names what has no price", () => {

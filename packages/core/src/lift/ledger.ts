@@ -1,3 +1,4 @@
+import { asSodaG } from "./as-soda";
 import type { Item } from "../formula/resolve";
 import type { Ingredient } from "../pantry/ingredient-schema";
 import { product, range, scaled, sum, within } from "../measure/range";
@@ -46,7 +47,7 @@ export function ledgerOf(items: readonly Item[]): Ledger {
   const acid = sum(entries.map((entry) => entry.acid));
   const residualMmol = Math.max(0, soda.mid - Math.max(0, acid.mid));
   const reserve = items.reduce((all, { ingredient, massG }) => all + massG * Math.max(0, reservePerGram(ingredient)), 0);
-  return { entries, soda, acid, reserve, neutralised: ratio(entries), residualMmol, residualSodaG: residualMmol * 0.084007 };
+  return { entries, soda, acid, reserve, neutralised: ratio(entries), residualMmol, residualSodaG: asSodaG(residualMmol) };
 }
 
 /** pH to which a hot batter takes soda up by its buffers: protein, phosphate and starch of flour, egg and fruit. */

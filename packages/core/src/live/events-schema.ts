@@ -2,7 +2,7 @@ import { z } from "zod";
 import { formulaSchema } from "../formula/formula";
 import { rangeSchema } from "../measure/range-schema";
 import { workStepSchema } from "../plan/work-step-schema";
-import { weighedBy, judgedScores } from "./event-kinds";
+import { judgedScores, probedBy, weighedBy } from "./event-kinds";
 
 const base = {
   /** Made where it happened, so that what is sent twice counts once. */
@@ -36,17 +36,33 @@ export const bakeEventSchema = z.discriminatedUnion("kind", [
     value: z.number(),
   }),
   z.object({ ...base, kind: z.literal("oven"), celsius }),
-  z.object({ ...base, kind: z.literal("probe"), celsius }),
+  /** What a probe in the middle shows: of a device, or read off and typed. */
+  z.object({ ...base, kind: z.literal("probe"), celsius, by: z.enum(probedBy).optional() }),
+  z.object({
+    ...base,
+    kind: z.literal("photo"),
+    hash: z.string().regex(/^[0-9a-f]{64}$/, { error: "A photograph is named by its hash." }),
+    off: z.boolean().optional(),
+  }),
   z.object({ ...base, kind: z.literal("opened"), seconds: z.number().min(0).max(3600) }),
   z.object({ ...base, kind: z.literal("looked"), seen: z.string().max(200).optional() }),
   z.object({ ...base, kind: z.literal("turned") }),
   z.object({ ...base, kind: z.literal("out"), by: z.string().max(80).optional() }),
   z.object({ ...base, kind: z.literal("cut") }),
+  /** What the bake took out of the packets of the store, g. */
+  z.object({
+    ...base,
+    kind: z.literal("used"),
+    packets: z.array(z.object({ packetId: z.string().max(80), name: z.string().max(120), grams })).max(200),
+  }),
   z.object({ ...base, kind: z.literal("note"), text: z.string().max(2000) }),
   z.object({
     ...base,
     kind: z.literal("judged"),
+    /** From 1 to 5: how bakes were judged before the log's own scales stood at the counter. */
     scores: z.partialRecord(z.enum(judgedScores), z.number().int().min(1).max(5)),
+    /** Steps of the log's scales, by their ids. */
+    scales: z.record(z.string().max(40), z.number().int().min(0).max(20)).optional(),
     notes: z.string().max(4000).optional(),
   }),
 ]);
@@ -82,6 +98,14 @@ export const bakeRecordSchema = z.object({
   planBakeId: z.string().optional(),
   batch: z.number().int().optional(),
   ovenId: z.string().optional(),
+  /** Which part of a split batter it is. The one that mixes it for all has the whole formula, and names the parts that are still to be baked of it. */
+  part: z
+    .object({
+      id: z.string(),
+      others: z.array(z.object({ id: z.string(), name: z.string() })).max(12),
+      whole: formulaSchema.optional(),
+    })
+    .optional(),
   rehearsal: rehearsalSchema.optional(),
 });
 export type BakeRecord = z.infer<typeof bakeRecordSchema>;

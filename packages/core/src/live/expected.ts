@@ -1,11 +1,14 @@
+import { baked } from "../balance/analyse";
 import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
 import type { Simulation } from "../bake/simulation-schema";
 import { hotterBy, type Start } from "../bake/start";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
+import type { OpenedPart } from "../formula/open-part";
 import { builtInShelf } from "../pantry/catalogue";
 import type { Shelf } from "../pantry/shelf";
+import { splitSteps } from "../plan/split-steps";
 import { stepsOf } from "../plan/steps";
 import type { WorkStep } from "../plan/work-step-schema";
 import type { Expected } from "./events-schema";
@@ -47,8 +50,29 @@ export interface LaidOut {
   expected: Expected;
 }
 
-/** A bake as the counter needs it: its steps, and what ovens of several strengths would do. Throws as `readings`. */
-export function readyForCounter(input: Opened, shelf: Shelf = builtInShelf, warmMinutes?: number): LaidOut {
+/** The batter that a part at the counter is taken from: the whole, and all its parts in their order. */
+export interface CounterSplit {
+  whole: Opened;
+  parts: readonly OpenedPart[];
+  partId: string;
+}
+
+/** The steps of one part: the first mixes the batter for all, the others begin with their share of it. */
+function stepsOfPart({ whole, parts, partId }: CounterSplit, shelf: Shelf, warmMinutes: number | undefined): WorkStep[] {
+  const { analysis, simulation } = baked(whole, shelf, { frames: 0 }, "plain");
+  const split = splitSteps(whole, analysis, simulation, parts, shelf, warmMinutes);
+  const own = split.parts.find(({ part }) => part.id === partId)?.steps ?? [];
+  if (parts[0]?.id === partId) return [...split.bowl, ...own];
+  const here = new Set(own.map(({ id }) => id));
+  return own.map((step) => ({
+    ...step,
+    after: step.after.filter((id) => here.has(id)),
+    ...(step.within ? { within: { ...step.within, of: own[0]?.id ?? step.within.of } } : {}),
+  }));
+}
+
+/** A bake as the counter needs it: its steps, and what ovens of several strengths would do; of one part where the batter is split. Throws as `readings`. */
+export function readyForCounter(input: Opened, shelf: Shelf = builtInShelf, warmMinutes?: number, split?: CounterSplit): LaidOut {
   const { start, massSpread, conclude } = ready(input, shelf);
   const simulation = simulateStart(start, massSpread, { frames: 0 });
   const analysis = conclude(simulation);
@@ -57,7 +81,7 @@ export function readyForCounter(input: Opened, shelf: Shelf = builtInShelf, warm
   const coreC = minuteByMinute(simulation);
   return {
     analysis,
-    steps: stepsOf(input, analysis, simulation, shelf, warmMinutes),
+    steps: split ? stepsOfPart(split, shelf, warmMinutes) : stepsOf(input, analysis, simulation, shelf, warmMinutes),
     expected: {
       minutes: { ...analysis.bake.minutes, mid: simulation.minutes },
       checkAtMinutes: analysis.bake.checkAtMinutes,

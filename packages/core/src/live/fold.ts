@@ -13,6 +13,17 @@ export interface ToWeigh {
   grams: number;
 }
 
+/** What went into the bowl by ingredient, g: as it was weighed, else as it was to be. */
+export function wentIn(
+  record: Pick<BakeRecord, "steps">,
+  { weighed, lines }: Pick<BakeState, "weighed" | "lines">,
+): Map<string, number> {
+  const out = new Map<string, number>();
+  for (const { id, ingredientId, grams } of toWeigh(record, lines))
+    out.set(ingredientId, (out.get(ingredientId) ?? 0) + (weighed[id]?.grams ?? grams));
+  return out;
+}
+
 export interface BakeState {
   phase: (typeof bakePhases)[number];
   startedAt: string | null;
@@ -22,6 +33,8 @@ export interface BakeState {
   done: Record<string, string>;
   inOvenAt: string | null;
   outAt: string | null;
+  /** The sign by which it was taken out. */
+  outBy: string | null;
   cutAt: string | null;
   probe: { at: string; minutes: number; celsius: number }[];
   ovenC: { at: string; celsius: number }[];
@@ -34,7 +47,11 @@ export interface BakeState {
   /** What is really in the bowl where a remedy changed what is to be weighed, by ingredient. */
   lines: { ingredientId: string; grams: number }[] | null;
   notes: { at: string; text: string }[];
-  judged: { at: string; scores: Record<string, number>; notes?: string | undefined } | null;
+  /** What was taken off packets of the store, g. */
+  used: { packetId: string; name: string; grams: number }[];
+  /** Hashes of photographs. */
+  photos: string[];
+  judged: { at: string; scores: Record<string, number>; scales: Record<string, number>; notes?: string | undefined } | null;
 }
 
 /** Everything that is weighed, in the order of the steps; after a remedy, as that has it. */
@@ -64,6 +81,7 @@ const empty = (): BakeState => ({
   done: {},
   inOvenAt: null,
   outAt: null,
+  outBy: null,
   cutAt: null,
   probe: [],
   ovenC: [],
@@ -75,6 +93,8 @@ const empty = (): BakeState => ({
   remedies: [],
   lines: null,
   notes: [],
+  used: [],
+  photos: [],
   judged: null,
 });
 
@@ -138,6 +158,10 @@ export function foldBake({ steps }: Pick<BakeRecord, "steps">, events: readonly 
         break;
       case "out":
         leave(event.at);
+        state.outBy ??= event.by ?? null;
+        break;
+      case "used":
+        state.used = event.packets;
         break;
       case "cut":
         state.cutAt ??= event.at;
@@ -145,8 +169,16 @@ export function foldBake({ steps }: Pick<BakeRecord, "steps">, events: readonly 
       case "note":
         state.notes.push({ at: event.at, text: event.text });
         break;
+      case "photo":
+        state.photos = [...state.photos.filter((hash) => hash !== event.hash), ...(event.off === true ? [] : [event.hash])];
+        break;
       case "judged":
-        state.judged = { at: event.at, scores: event.scores, ...(event.notes === undefined ? {} : { notes: event.notes }) };
+        state.judged = {
+          at: event.at,
+          scores: event.scores,
+          scales: event.scales ?? {},
+          ...(event.notes === undefined ? {} : { notes: event.notes }),
+        };
         break;
     }
   }

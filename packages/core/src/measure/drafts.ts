@@ -2,15 +2,19 @@ import { evenBlanks, passagesOf, WHOLE_SENTENCES } from "./grammar/passages";
 import { asScanned, type Scanned } from "./grammar/scanned";
 import { plainText } from "./grammar/tokens";
 import { inEnglish, type Language, languageOfLine } from "./languages/language";
-import { withoutBullet, withoutColumns, type WrittenItem } from "./line";
+import { measuresIn, speaker, withoutBullet, type WrittenItem } from "./line";
+import { amountFirst, asRows, ofBatch, withoutColumns } from "./rows";
+import { inGrams, sharesOf } from "./shares";
 import { nameOf, type Names } from "./meaning";
 import { type Mention, mentionsIn } from "./mentions";
 import { readTemperatures } from "./oven-text";
 import { piecesIn, readPan } from "./pan-text";
+import type { FiguresAre } from "./reading";
 import type { Line } from "./reading-schema";
 import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section } from "./roles";
 import { isPutRight, itemsOf, sideBySide } from "./several";
-import { readStages } from "./time-text";
+import { readStages, timesIn } from "./time-text";
+import { unitOf } from "./units";
 
 /** A line of the text before it is weighed: what it is, and the things on it. */
 export interface Draft {
@@ -27,6 +31,8 @@ export interface Draft {
   items: WrittenItem[];
   /** What stands otherwise in the text than it was read, as a scan leaves it. */
   changed: Scanned["changed"];
+  /** Its figures have no unit and are read as grams, which nobody has said. */
+  isBare: boolean;
   /** Where the text was before this line. */
   began: Section;
   /** The items were gathered from a sentence; it is no line of a list. */
@@ -36,33 +42,58 @@ export interface Draft {
   about: boolean;
 }
 
-export function draftsOf(text: string, names: Names, title: string | undefined, language: Language): Draft[] {
+/** `batch` says which of several amounts of a row counts. */
+export function draftsOf(
+  text: string,
+  names: Names,
+  title: string | undefined,
+  language: Language,
+  batch = 0,
+  figuresAre?: FiguresAre,
+): Draft[] {
   const drafts: Draft[] = [];
   let section: Section = "start";
   let at = 0;
-  const bare = bareFigures(text, names);
-  for (const whole of text.split("\n")) {
+  const bare = figuresAre === "unknown" ? null : bareFigures(text, names);
+  const shares = sharesOf(text);
+  const rows = asRows(text).split("\n");
+  for (const [n, whole] of text.split("\n").entries()) {
     const from = at;
     at += whole.length + 1;
     const source = whole.replace(/\r$/, "");
     if (source.trim() === "") continue;
-    const { text: scanned, changed } = asScanned(source);
-    const [, called = "", figure] = bare ? (bareFigure.exec(scanned) ?? []) : [];
+    const row = (rows[n] ?? whole).replace(/\r$/, "");
+    const own = shares ? inGrams(row, shares) : row;
+    // Of how much the shares are is no thing of the list.
+    const isOfShares = shares?.saidIn === whole && !isAboutBaking(plainText(whole));
+    // Who says it in a chat, and when, is no part of what is said.
+    const read = asScanned(ofBatch(spoken(own.replace(speaker, ""), language), batch));
+    const listed = figuresAre === "unknown" ? null : bareList(read.text, names);
+    const scanned = listed ?? read.text;
+    const { changed } = read;
+    const [, called = "", figure, done] = (bare && bareRow(scanned, names)) || [];
+    const behind = `${figure === undefined ? "" : (scanned.match(brackets) ?? []).map((one) => ` ${one}`).join("")}${done === undefined ? "" : `, ${done}`}`;
     // "egg 1" is one egg; "egg 150" is its mass.
     const counted = figure !== undefined && Number(figure) <= 12 && names.known(plainText(called))?.what.pieces !== undefined;
-    if (figure !== undefined && !counted) changed.push([figure, `${figure} g`]);
+    const isBare = figuresAre === undefined && (listed !== null || (figure !== undefined && !counted && bare === "asked"));
     const figures = readAs(
-      figure === undefined ? withoutColumns(scanned) : counted ? `${figure} ${called}` : `${scanned.trimEnd()} g`,
+      figure === undefined
+        ? amountFirst(withoutColumns(scanned))
+        : counted
+          ? `${figure} ${called}${behind}`
+          : `${called} ${figure} g${behind}`,
       language,
       names,
     );
     const plain = plainText(withoutBullet(evenBlanks(figures))).replace(/^#+\s*/, "");
-    const first = drafts.length === 0 && title === undefined;
+    // The head of a table names no recipe.
+    const first = drafts.length === 0 && title === undefined && !/\|.*\|/.test(source);
     const draft = {
       source,
       plain,
       from,
       changed,
+      isBare,
       began: section,
       inline: null,
       items: [],
@@ -74,6 +105,10 @@ export function draftsOf(text: string, names: Names, title: string | undefined, 
     if (opened) {
       section = "ingredients";
       drafts.push({ ...draft, opened, role: "heading", section });
+      continue;
+    }
+    if (isOfShares) {
+      drafts.push({ ...draft, opened: null, role: "note", section, about: true });
       continue;
     }
     const mentions = passagesOf(plain).flatMap((passage) => mentionsIn(passage, names));
@@ -95,14 +130,77 @@ export function draftsOf(text: string, names: Names, title: string | undefined, 
   return drafts;
 }
 
+/** What a speaker says while thinking, and the short ways of a card, as they are meant. */
+const spoken = (line: string, language: Language): string =>
+  language === "en"
+    ? line
+        .replace(/\b(?:u+h+|u+m+|er+m+|hmm+)\b,?\s*/gi, "")
+        .replace(/\bg(?:\.\s?|-)f\b\.?(?=\s)/gi, "gluten-free")
+        .replace(/\bb['’]milk\b/gi, "buttermilk")
+        .replace(/\bh2o\b/gi, "water")
+    : line;
+
 /** "millet flour 620": a food and a figure, and nothing else. */
-const bareFigure = /^\s*(\p{L}[^\d]{1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)\s*$/u;
+const bareFigure = /^\s*(\p{L}[^\d]{1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)(?:\s+(\p{L}{4,}[\p{L} +&'-]{0,30}))?\s*$/u;
+const brackets = /\([^()]*\)/g;
 const FEW = 3;
 
-/** Whether a text is a sheet of foods with figures without a unit, as bakers keep them: grams, and each is asked about. */
-function bareFigures(text: string, names: Names): boolean {
-  const rows = text.split("\n").flatMap((line) => bareFigure.exec(line)?.[1] ?? []);
-  return rows.filter((name) => names.known(plainText(name)) !== null).length >= FEW;
+/** The food of such a line, its figure and what is done to it; a time, a unit or a word of the oven behind the figure makes it none. */
+function bareRow(line: string, names: Names): RegExpExecArray | null {
+  // What a bracket says of it stands beside: "flour (rice/tapioca 2:1) 240".
+  const found = bareFigure.exec(line.replace(brackets, " ").replace(/\s+/g, " "));
+  const [first = ""] = (found?.[3] ?? "").toLowerCase().split(" ");
+  const isFood = first === "" || (names.known(plainText(found?.[1] ?? "")) !== null && unitOf(first) === null && timesIn(`1 ${first}`).length === 0); // prettier-ignore
+  return isFood ? found : null;
+}
+
+/** "600 sorghum", "water 780": a food and a figure in a list on one line. */
+const bareItem = /^(?:(\d{1,4}(?:[.,]\d)?)\s+(\p{L}[\p{L} '-]{1,30})|(\p{L}[\p{L} '-]{1,30}?)\s+(\d{1,4}(?:[.,]\d)?))$/u;
+
+/** A line of foods with bare figures, as one with grams; null where it is none. */
+function bareList(line: string, names: Names): string | null {
+  const apart = line.includes(",") ? /,\s*(?:and\s+)?/ : /\s\/\s/;
+  if (line.split(apart).length < FEW) return null;
+  const [, head = "", rest = line] = /^([^:\d]{2,40}:\s+)?(.+)$/.exec(line.trim()) ?? [];
+  const parts = rest.split(apart).map((part) => part.trim());
+  const read = parts.map((part) => {
+    const [, before, behind, name, figure] = bareItem.exec(part) ?? [];
+    const called = behind ?? name;
+    // "2 eggs" is two of them.
+    const found = called === undefined ? null : names.find(plainText(called));
+    const thing = called === undefined ? null : (names.known(plainText(called)) ?? (found?.respelled ? found : null));
+    return thing && thing.what.pieces === undefined ? { figure: before ?? figure ?? "", name: called } : null;
+  });
+  const known = read.filter((one) => one !== null).length;
+  if (known < FEW - 1 || known < parts.length - 2) return null;
+  // A name that nobody knows among them has a figure of the same kind.
+  const all = parts.map((part, k) => {
+    const [, before, behind, name, figure] = read[k] ? [] : (bareItem.exec(part) ?? []);
+    const called = behind ?? name;
+    const counted = called !== undefined && names.known(plainText(called)) !== null;
+    return read[k] ?? (called === undefined || counted ? null : { figure: before ?? figure ?? "", name: called });
+  });
+  if (all.filter((one) => one !== null).length < FEW) return null;
+  return `${head}${all.map((one, k) => (one ? `${one.figure} g ${one.name}` : (parts[k] ?? ""))).join(", ")}`;
+}
+
+const total = /^\s*(?:total|sum|together|batch|gesamt|summe|totale?)\b/i;
+
+/**
+ * Whether a text is a sheet of foods with figures without a unit, as bakers keep them: grams, and each is asked about; but where its own total is their
+ * sum, the sheet itself says that they are one measure, and that of a scale.
+ */
+function bareFigures(text: string, names: Names): "asked" | "summed" | null {
+  const rows = text.split("\n").flatMap((line) => {
+    const [, name, figure] = bareRow(line, names) ?? [];
+    return name === undefined ? [] : [{ name, figure: Number(figure?.replace(",", ".")) }];
+  });
+  const foods = rows.filter(({ name }) => !total.test(name));
+  if (foods.filter(({ name }) => names.known(plainText(name)) !== null).length < FEW) return null;
+  const sum = foods.reduce((all, { figure }) => all + figure, 0);
+  return rows.some(({ name, figure }) => total.test(name) && figure > 100 && Math.abs(figure - sum) <= 0.01 * sum)
+    ? "summed"
+    : "asked";
 }
 
 /** A line in English: as it stands where its foods are known so, else in the language that it is surely in. */
@@ -128,7 +226,7 @@ function itemsOfLine(
   const [, head, rest] = /^((?:for|to|on)\s[^:\d]{2,40}|\p{L}[\p{L} ]{2,24}):\s+(\S.*)$/iu.exec(plain) ?? [];
   const inline = head === undefined || section === "method" ? null : componentOf(`${head}:`, true);
   const items = sharedHead(
-    itemsIn(inline && rest !== undefined ? rest : source, inline && rest !== undefined ? rest : plain, names),
+    sharedChoice(itemsIn(inline && rest !== undefined ? rest : source, inline && rest !== undefined ? rest : plain, names), names),
     source,
     names,
   );
@@ -144,6 +242,19 @@ function itemsOfLine(
       }
     : { items, inline, gathered: false };
 }
+
+/** "oat or soya drink", "lemon or lime juice": what the last of two choices is, the first is, where the pantry has it so. */
+const sharedChoice = (items: WrittenItem[], names: Names): WrittenItem[] =>
+  items.map((item) => {
+    const words = item.alternatives[0]?.split(" ") ?? [];
+    const head = words.at(-1);
+    if (words.length < 2 || words.length > 3 || head === undefined || /\d/.test(words.join("")) || item.name.split(" ").length > 2)
+      return item;
+    const whole = `${item.name} ${head}`;
+    return item.name.endsWith(head) || names.known(whole) === null || names.known(words.join(" ")) === null
+      ? item
+      : { ...item, name: whole };
+  });
 
 /** "millet, sorghum and teff flour", "sunflower, pumpkin and sesame seeds": what the last is, all are, where the pantry has them so. */
 function sharedHead(items: WrittenItem[], source: string, names: Names): WrittenItem[] {
@@ -177,11 +288,31 @@ function nextSection(plain: string, role: Line["role"], section: Section): Secti
 function itemsIn(source: string, plain: string, names: Names): WrittenItem[] {
   const items = sidesIn(source, plain, names);
   // What a thing is soaked, tossed or rolled in is a thing of its own.
-  return [...items, ...items.flatMap((item) => within(item.preparation ?? "", names))];
+  return [...items, ...items.flatMap((item) => [...within(item.preparation ?? "", names), ...besides(item, names)])];
+}
+
+/** Parts of a thing, and what is said of a thing by another: no food of its own. */
+const ofTheThing = /\d|%|\b(?:only|yolks?|whites?|zest|juice|peel|rind|skins?|stones?|seeds?|leaves|flavou?r(?:ed)?|free|style|type|like|no|not|without|or|if)\b/i; // prettier-ignore
+
+/** "Icing sugar, toasted flaked almonds": what stands behind a comma is no preparation where it is another food by its full name. */
+function besides({ name, preparation = "" }: WrittenItem, names: Names): WrittenItem[] {
+  const thing = names.find(name);
+  if (!thing || preparation === "") return [];
+  return preparation.split(/[,;]/).flatMap((part) => {
+    const words = part.trim().split(/\s+/).length;
+    if (
+      !part.split(/[^\p{L}]+/u).some((word) => word.length > 2 && names.isNameWord(word) && !names.passesOver(word.toLowerCase()))
+    )
+      return [];
+    if (words < 2 || words > 4 || ofTheThing.test(part) || lyingIn.test(part)) return [];
+    const other = names.find(part.trim());
+    const isOther = other !== null && other.certainty >= 0.9 && other.what.family !== thing.what.family && other.ingredientId !== thing.ingredientId; // prettier-ignore
+    return isOther && names.known(`${part.trim()} ${name}`) === null ? itemsOf(part) : [];
+  });
 }
 
 const lyingIn =
-  /\b(?:soaked|steeped|tossed|coated|rolled|dipped|dredged|dusted|mixed|blended|whisked|combined|cooked|simmered|boiled|poached|plumped|stirred|folded|covered|brushed|spread|topped|filled|sprinkled|drizzled)\b[^,;()]*?\b(?:in(?:to)?|with)\s+([^;()]+)/i;
+  /\b(?:sifted|sieved|soaked|steeped|tossed|coated|rolled|dipped|dredged|dusted|mixed|blended|whisked|combined|cooked|simmered|boiled|poached|plumped|stirred|folded|covered|brushed|spread|topped|filled|sprinkled|drizzled)\b[^,;()]*?\b(?:in(?:to)?|with)\s+([^;()]+)/i;
 const ofTheKitchen = /\b(?:water|oven|pan|pot|microwave|fridge|freezer|bowl|towel|cloth|foil|half|pieces|halves|quarters)\b/i;
 
 /** The things that another lies in, as a preparation says: known ones, with their amount or asked for it. */
@@ -203,7 +334,13 @@ const withoutShare = (item: WrittenItem): WrittenItem => {
 };
 
 function sidesIn(source: string, plain: string, names: Names): WrittenItem[] {
-  const items = itemsOf(source).map(withoutShare);
+  const said = itemsOf(source).map(withoutShare);
+  // "80 ml milk, plus 1 tbsp to brush": of the same.
+  const items = said.map((item, k) => {
+    const more = item.purpose !== undefined && item.measures.length === 0 ? measuresIn(item.name) : null;
+    const before = said[k - 1];
+    return more && before ? { ...item, name: before.name, measures: more.measures } : item;
+  });
   const [only] = items;
   if (items.length !== 1 || !only || only.measures.length > 0 || only.name === "" || plain.length > 80) return items;
   // "baking powder, baking soda and salt": what stands behind a comma is no preparation where each is a thing.
@@ -242,9 +379,13 @@ function saysOfBaking(passage: string): boolean {
 }
 
 /** Whether the first line names the whole: it is marked as a heading of the first order, or stands by itself over a blank line and says no amount. */
+/** "(makes about 14)", "serves 8" behind a name. */
+export const yieldBehind = /\s*[(,-]?\s*\b(?:makes|serves|yields?|gives|for)\s+(?:about |approx |around )?\d+[^)\d]{0,20}\)?\s*$/i;
+const named = (plain: string): string => plain.replace(yieldBehind, "").trim();
 const isTitle = (source: string, plain: string, text: string): boolean =>
   /^\s*#\s+\p{L}/u.test(source) ||
-  (!/\d|:$/.test(plain) &&
+  (!/\d|:$/.test(named(plain)) &&
+    named(plain).includes(" ") &&
     !isHeading(plain) &&
     !beginsAStep(plain) &&
     plain.split(" ").length > 2 &&

@@ -38,7 +38,7 @@ const leader = /^(?:\s*(?:[-*•·◦▪▢□☐✓–—>★☆]+|\[[ x]?\]|\(
 const numbering = /^\s*\(?\d{1,2}[.)]\s+(?=\S)/;
 const optionalWords = /[([]?\s*,?\s*\b(?:optional(?:ly)?|if (?:you like|liked|desired|using|wanted|you wish))\b\s*[)\]]?/i;
 const tasteWords = /,?\s*\b(?:or )?(?:to taste|as (?:needed|required|necessary|you like)|or so)\b/i;
-const moreFor = /[,;]?\s*(?:\(\s*)?\b(?:plus|and|with)\s+(?:a little |some |an? )?(?:more|extra)\b[^)]*\)?\s*$/i;
+const moreFor = /[,;]?\s*(?:\(\s*)?(?:\b(?:plus|and|with)\s+|[+&]\s*)(?:a little |some |an? )?(?:more|extra)\b[^)]*\)?\s*$/i;
 const enough = /^(?:just\s+)?enough\s+/i;
 
 const goes: [Purpose, RegExp][] = [
@@ -54,44 +54,10 @@ const aroundFruit = /,?\s*\b(?:to|for)\s+(?:coat|toss|roll)(?:ing)?\s+(?:the|you
 const toBind = /,?\s*\bto\s+(?:bind|mix|loosen|moisten|make|form|bring)\b.*$/i;
 
 /** Who says it and when, in a chat: "[8:15 PM] Lou:". */
-const speaker =
+export const speaker =
   /^\s*(?:\[[^\]\d]{0,12}\d{1,2}[:.]\d{2}[^\]]{0,12}\]\s*(?:\p{L}[\p{L} .'-]{0,24}:\s*)?|\d{1,2}:\d{2}(?::\d{2})?(?: ?[ap]\.?m\.?)?\s*[-–]?\s*\p{Lu}[\p{L} .'-]{0,24}:\s*)/iu;
 
 export const withoutBullet = (text: string): string => text.replace(speaker, "").replace(leader, "").replace(numbering, "");
-
-const anAmount =
-  /^(?:about |ca\.? |~)?[\d./,½¼¾⅓⅔⅛\s-]*\d[\d./,\s]*(?:\p{L}{1,12}\.?)?(?:\s*\([^)]*\))?$|^[½¼¾⅓⅔⅛]\s*\p{L}{1,12}\.?$/u;
-
-/** A row of a table as a line: "| tapioca starch | 60 g | sifted |" is "60 g tapioca starch, sifted"; of several amounts the first counts. */
-export function withoutTable(text: string): string {
-  if (
-    !/^\s*\|.*\||\|[^|]*\|/.test(text) &&
-    !/\|\s*[\d.,/]+\s*\|?\s*\p{L}{1,5}\.?\s*$|^\s*[\d.,/]+\s*\|\s*\p{L}{1,5}\.?\s*\|/u.test(text)
-  )
-    return text;
-  const cells = text
-    .split("|")
-    .map((cell) => cell.trim())
-    .filter((cell) => cell !== "");
-  const flat = cells.join(" ");
-  // A number and its unit may stand in cells of their own.
-  const at = cells.findIndex((cell) => anAmount.test(cell));
-  const figures = (cell: string | undefined): boolean => /^[\d./,\s]+$/.test(cell ?? "x");
-  const isUnit = (k: number): boolean => cells.length > 2 && figures(cells[k - 1]) && /^\p{L}{1,5}\.?$/u.test(cells[k] ?? "");
-  const name = cells.find((cell, k) => !figures(cell) && !anAmount.test(cell) && !isUnit(k));
-  if (at < 0 || name === undefined) return flat;
-  const amount = figures(cells[at]) && isUnit(at + 1) ? `${cells[at]} ${cells[at + 1]}` : (cells[at] ?? "");
-  const rest = cells.filter((cell) => cell !== name && !amount.includes(cell) && !anAmount.test(cell));
-  return [`${amount} ${name}`, ...rest].join(", ");
-}
-
-/** Columns that blanks set apart: a name, and an amount for each of several batches, of which the first counts. */
-export function withoutColumns(text: string): string {
-  const set = text.trim().split(/\t+|\s{2,}/);
-  return set.length > 2 && /^\p{L}/u.test(set[0] ?? "") && set.slice(1).every((cell) => anAmount.test(cell))
-    ? `${set[1] ?? ""} ${set[0] ?? ""}`
-    : text;
-}
 
 export const textFrom = (text: string, tokens: readonly Token[], at: number): string =>
   text.slice(tokens[at]?.start ?? text.length);
@@ -113,11 +79,12 @@ function withoutBrackets(text: string): Bracketed {
 }
 
 const ofTheWhole =
-  /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|cooked|peeled|unpeeled|without (?:the )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
+  /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|cooked|peeled|unpeeled|(?:without|out of) (?:the |their |its )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
 
 /** What a bracket holds: other measures of the same thing (with "each" of one piece), or words. */
 export function measuresIn(said: string): { measures: Measure[]; each: boolean; net: boolean } | null {
-  const content = said.replace(/^(?:(?:drained|net|dry|peeled)(?: weight)?|to give|giving)\s*:?\s*(?=[\d.~]|about\b)/i, "");
+  const plain = said.replace(/^(?:that(?:'s|’s| is)|which is|i\.?e\.?|say|weighing|it is|it's)\s+/i, "");
+  const content = plain.replace(/^(?:(?:drained|net|dry|peeled)(?: weight)?|to give|giving)\s*:?\s*(?=[\d.~]|about\b)/i, "");
   const tokens = tokensOf(content);
   const measures: Measure[] = [];
   let at = 0;
@@ -132,7 +99,7 @@ export function measuresIn(said: string): { measures: Measure[]; each: boolean; 
     }
     const rest = textFrom(content, tokens, found.next).replace(/[.,\s]+$/, "");
     return ofTheWhole.test(rest)
-      ? { measures, each: /^(?:each|apiece)$/i.test(rest), net: content !== said || /^(?:drained|net|peeled|without)/i.test(rest) }
+      ? { measures, each: /^(?:each|apiece)$/i.test(rest), net: content !== plain || /^(?:drained|net|peeled|without)/i.test(rest) }
       : null;
   }
 }
@@ -197,7 +164,11 @@ const saidFilling: [RegExp, Filling][] = [
 
 /** The name with its preparation: what stands behind a comma, a dash or a semicolon. */
 export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses: string[], alternatives: string[]): WrittenItem {
-  let name = raw.replace(/^\s*,?\s*(?:of\b|:|-|\.)?\s*/i, "").replace(/^(?:of|the)\s+/i, "");
+  // Where a sentence begins the name has ended: "treacle. Mix dry".
+  let name = raw
+    .replace(/(?<=\p{Ll}{3})\.\s+\p{Lu}.*$/u, "")
+    .replace(/^\s*,?\s*(?:of\b|:|-|\.)?\s*/i, "")
+    .replace(/^(?:of|the)\s+/i, "");
   const comma = name.search(/,|\s-\s|;|\s[–—]\s/);
   const preparations: string[] = [];
   if (comma >= 0) {
@@ -300,7 +271,11 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
   const held = /^(.*\p{L})\s*,\s*([^,]*\d[^,]*)$/u.exec(text);
   const holds = held?.[2] ? measuresIn(held[2].trim()) : null;
   const containers = countOf(all);
-  if (held?.[1] && holds && (holds.net || (containers !== null && (holds.each || containers === 1)))) {
+  if (
+    held?.[1] &&
+    holds &&
+    (holds.net || /^weighing\b/i.test(held[2] ?? "") || (containers !== null && (holds.each || containers === 1)))
+  ) {
     const item = namedItem(
       held[1],
       [...scaledBy(holds.measures, holds.each ? (containers ?? 1) : 1), ...all],
@@ -310,13 +285,15 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
     );
     return holds.net || net ? { ...item, net: true } : item;
   }
-  // "3/4 cup milk plus 2 tbsp": more of the same after the name.
-  const more = /^(.*?[\p{L})])\s*,?\s+(?:plus|\+)\s+(.+)$/iu.exec(text);
-  if (more?.[1] && more[2]) {
-    const next = tokensOf(more[2]);
+  // "3/4 cup milk plus 2 tbsp", "1/4 pt juice, less 1 tbsp": more of the same after the name, or less of it.
+  const more = /^(.*?[\p{L})])\s*,?\s+(plus|\+|less|minus)\s+(.+)$/iu.exec(text);
+  if (more?.[1] && more[2] && more[3]) {
+    const next = tokensOf(more[3]);
     const term = measureAt(next, 0);
-    if (term?.value.every((each) => each.withUnit) && /^(?:extra|more)?$/i.test(textFrom(more[2], next, term.next).trim()))
-      return namedItem(more[1], [[...(all[0] ?? []), ...term.value], ...all.slice(1)], tail, glosses, alternatives);
+    if (term?.value.every((each) => each.withUnit) && /^(?:extra|more)?$/i.test(textFrom(more[3], next, term.next).trim())) {
+      const further = /^(?:less|minus)$/i.test(more[2]) ? term.value.map((each): Term => ({ ...each, sign: -1 })) : term.value;
+      return namedItem(more[1], [[...(all[0] ?? []), ...further], ...all.slice(1)], tail, glosses, alternatives);
+    }
   }
   // "1 cup sorghum flour / 130 g": another measure behind the name.
   const behind =
@@ -366,8 +343,10 @@ function trailingOf(text: string): { name: string; measures: Measure[] } | null 
 export function mainMeasure(measures: readonly Measure[]): Measure | undefined {
   return (
     measures.find((measure) => measure.every((term) => isMass(term.unit))) ??
+    // A jug is surer than a cup or a spoon, whatever size those are.
     (measures.length > 1
-      ? measures.find((measure) => measure.every((term) => millilitresPer[term.unit] !== undefined))
+      ? (measures.find((measure) => measure.every((term) => /^(?:ml|l|fl-oz|pint)$/.test(term.unit))) ??
+        measures.find((measure) => measure.every((term) => millilitresPer[term.unit] !== undefined)))
       : undefined) ??
     measures[0]
   );

@@ -41,6 +41,9 @@ export interface Names {
 
 const freeWords = /\b(?:gluten[- ]free|gf|vegan|dairy[- ]free|plant[- ]based|egg[- ]free|non-dairy)\b/i;
 
+/** Names of many things, of which another word says which. */
+const generic = /^(?:flour|meal|starch|sugar|oil|milk|drink|vinegar|syrup|juice|seeds?|nuts?|yoghurt|yogurt|salt|chocolate)$/i;
+
 /** The names under which an item may stand in the pantry, the most telling first. */
 function spellingsOf({ name, preparation, glosses, alternatives }: WrittenItem): string[] {
   if (name === "") return [];
@@ -58,6 +61,8 @@ function spellingsOf({ name, preparation, glosses, alternatives }: WrittenItem):
   for (let from = tail.length - 1; from >= 1 && from >= tail.length - 3; from--) out.push(`${name} ${tail.slice(from).join(" ")}`);
   if (preparation && /^(?:ground|powdered|dried|fresh|whole|smoked|white|black|cooked|plain|dark|light)$/i.test(preparation))
     out.unshift(`${preparation} ${name}`);
+  // "flour, sorghum", "flour (sorghum)": which one it is stands behind.
+  if (generic.test(name)) out.unshift(...[preparation, ...glosses].flatMap((which) => (which !== undefined && /^\p{L}+(?:[ -]\p{L}+)?$/u.test(which) ? [`${which} ${name}`] : []))); // prettier-ignore
   return [...out, ...glosses.filter((gloss) => gloss.split(" ").length <= 3)];
 }
 

@@ -124,7 +124,10 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       /^(?:about|roughly|around|approximately)$/.test(lower(tokens, from)) &&
       tokens[from - 1]?.text === "," &&
       said.every((measure) => measure.every((term) => !term.withUnit));
-    const aside = inOr || again || asideBefore.test(before) || wordsBefore(tokens, from).some((word) => asideBefore.test(word));
+    // "instead of", "in place of" and "also made it with": told of another time.
+    const another = measures.length === 0 && (/\b(?:also|once|sometimes)\b[^.;]{0,24}\b(?:made|done|tried|works?|used?|baked)\b[^.;]*$/i.test(text.slice(Math.max(0, start - 70), start)) || /^[^.;,]{0,24}\b(?:instead of|in place of)\b/i.test(text.slice(tokens[next - 1]?.end))); // prettier-ignore
+    const aside =
+      another || inOr || again || asideBefore.test(before) || wordsBefore(tokens, from).some((word) => asideBefore.test(word));
     // "200 g yoghurt or 200 ml buttermilk": another choice for the one before it.
     const other = before === "or" ? found.at(-1) : undefined;
     if (other?.measured && measures.length > 0)
@@ -153,7 +156,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     const amount = glued ? null : measuresAt(tokens, at);
     if (amount) {
       let start = amount.next;
-      const measures = [...amount.value];
+      const measures = elided(tokens, amount, found) ?? [...amount.value];
       // "240 ml (1 cup) of milk": another measure of the same.
       const second = inBracket(tokens, text, start, measures[0]);
       if (second) {
@@ -168,9 +171,14 @@ export function mentionsIn(text: string, names: Names): Mention[] {
         add(at, { ...food, at: start }, measures, more?.next ?? food.next);
         continue;
       }
-      const unknown = amount.value.every((measure) => measure.every((term) => term.withUnit && term.unit !== "piece"))
-        ? wordsAt(tokens, text, start)
-        : null;
+      const isSure = amount.value.every((measure) => measure.every((term) => term.withUnit && term.unit !== "piece"));
+      const behind = isSure ? wordsBehind(tokens, text, at, amount.next, found.at(-1)?.to ?? 0) : null;
+      if (behind) {
+        found.push({ item: namedItem(behind, measures, tailOf(""), [], []), ingredientId: null, measured: true, aside: false, before: "", from: tokens[at]?.start ?? 0, to: tokens[amount.next - 1]?.end ?? text.length }); // prettier-ignore
+        at = amount.next;
+        continue;
+      }
+      const unknown = isSure ? wordsAt(tokens, text, start) : null;
       if (unknown) {
         found.push({
           item: namedItem(unknown.name, measures, tailOf(""), [], []),
@@ -197,6 +205,17 @@ export function mentionsIn(text: string, names: Names): Mention[] {
   return found;
 }
 
+/** "200 g of rice flour, fifty of tapioca": a unit that was said before and is left out. */
+function elided(tokens: readonly Token[], { value, next }: { value: Measure[]; next: number }, found: readonly Mention[]): Measure[] | null {
+  const [only] = value[0] ?? [];
+  const before = found.at(-1)?.item.measures[0];
+  const [unit] = before ?? [];
+  if (value.length !== 1 || value[0]?.length !== 1 || !only || only.withUnit || only.spoken || only.quantity.mid < 1) return null;
+  if (before?.length !== 1 || !unit?.withUnit || unit.unit === "piece" || lower(tokens, next) !== "of") return null;
+  if (/^(?:the|these|those|them|your|it|each)$/.test(lower(tokens, next + 1))) return null;
+  return [[{ ...unit, quantity: only.quantity }]];
+} // prettier-ignore
+
 /** No food: what is filled, where something goes, how it goes on. */
 const noFood = /^(?:tins?|pans?|trays?|mou?lds?|loaf|scoops?|portions?|balls?|pieces?|rounds?|mounds?|cups?|cases?|each|more|less|at|in|into|for|to|and|or|on|onto|off|over|with|per|by|from|mark|apart|of|then|until|before|after|is|are|was|were|will|if|as|square|round|jars?|bowls?|dishe?s?|skillet|measure|serving|total|altogether)$/; // prettier-ignore
 
@@ -207,8 +226,19 @@ function wordsAt(tokens: readonly Token[], text: string, at: number): { name: st
   return next === at ? null : { name: text.slice(tokens[at]?.start, tokens[next - 1]?.end), next };
 }
 
+/** "moon dust 5 g,": the words between two commas before an amount that may be a food which the pantry does not know. */
+function wordsBehind(tokens: readonly Token[], text: string, at: number, next: number, taken: number): string | null {
+  const ends = (token: Token | undefined): boolean => token === undefined || /^[,;/]$/.test(token.text);
+  if (!ends(tokens[next])) return null;
+  let from = at;
+  while (from > 0 && tokens[from - 1]?.kind === "word" && at - from < 4) from--;
+  const words = tokens.slice(from, at).map((token) => token.lower);
+  if (words.length === 0 || !ends(tokens[from - 1]) || (tokens[from]?.start ?? 0) < taken || words.some((word) => noFood.test(word))) return null;
+  return text.slice(tokens[from]?.start, tokens[at - 1]?.end);
+} // prettier-ignore
+
 /** Words that may stand behind a food, and are no part of its name. */
-const goesOn = /^(?:and|or|with|in|into|to|for|until|till|plus|then|at|on|onto|over|from|as|by|if|the|a|an|while|when|before|after|is|are|goes?|will|which|that|so|but|because|it|them|through|gently|gradually|together|off|out|up|down|around|between|per|each|first|last|now|next|here|there|too|also|again|not|well|about|beaten|of|like|you|we|i|my|she|he)$/; // prettier-ignore
+const goesOn = /^(?:and|or|with|in|into|to|for|until|till|plus|then|at|on|onto|over|from|as|by|if|the|a|an|while|when|before|after|is|are|goes?|will|which|that|so|but|because|it|them|through|gently|gradually|together|off|out|up|down|around|between|per|each|first|last|now|next|here|there|too|also|again|not|well|about|beaten|of|like|mix|stir|whisk|beat|fold|pour|bake|tip|rest|you|we|i|my|she|he)$/; // prettier-ignore
 
 /** Whether a food's name has ended: another word of a thing behind it would make it another one ("oat milk chocolate"). */
 function endsAt(tokens: readonly Token[], at: number, names: Names): boolean {

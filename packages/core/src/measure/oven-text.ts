@@ -1,3 +1,4 @@
+import { heatAndTime } from "./grammar/passages";
 import { value } from "./grammar/numbers";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
 import { celsiusFromFahrenheit, celsiusFromGasMark } from "./units";
@@ -118,7 +119,7 @@ export function readTemperatures(source: string): ReadTemperatures {
   const out: ReadTemperatures = {};
   const candidates: { said: Said; celsius: number; scale: "C" | "F" | "gas"; bake: boolean; preheat: boolean; sure: boolean }[] =
     [];
-  for (const clause of clausesOf(plainText(source))) {
+  for (const clause of clausesOf(plainText(source).replace(heatAndTime, "bake at $1 for $2 $3"))) {
     const said_ = numbersIn(clause).filter(({ degrees }) => degrees);
     for (const said of numbersIn(clause)) {
       const before = clause.slice(0, said.start);

@@ -30,14 +30,21 @@ interface Length {
   own: boolean;
 }
 
-const unitMm = (token: Token | undefined): number | null => {
-  if (!token) return null;
+/** "16 in a tin" has no inches in it. */
+const isPlace = (token: Token, after: Token | undefined): boolean =>
+  token.lower === "in" && /^(?:an?|one|two|the|your|each|it|this)$/.test(after?.lower ?? "");
+
+const unitMm = (token: Token | undefined, after?: Token): number | null => {
+  if (!token || isPlace(token, after)) return null;
   if (/^(?:cm|centimetres?|centimeters?)$/.test(token.lower)) return 10;
   if (/^(?:mm|millimetres?)$/.test(token.lower)) return 1;
   return /^(?:in|inch|inches|ins)$/.test(token.lower) || token.text === '"' || token.text === "''" ? 25.4 : null;
 };
 
 const round = (mm: number): number => Math.round(mm);
+
+/** The shortest side of a tin's base, mm. */
+const LEAST_SIDE_MM = 50;
 
 /** "9x5x3-inch", "8½ x 4½-inch", "30 x 20 cm", "nine by thirteen", "25 cm long, 11 cm wide". */
 function sidesIn(tokens: readonly Token[]): { sides: number[]; at: number; next: number } | null {
@@ -49,7 +56,7 @@ function sidesIn(tokens: readonly Token[]): { sides: number[]; at: number; next:
       if (!found || found.value <= 0) break;
       let after = found.next;
       if (tokens[after]?.text === "-") after++;
-      const unit = unitMm(tokens[after]);
+      const unit = unitMm(tokens[after], tokens[after + 1]);
       if (unit !== null) after++;
       numbers.push({ n: found.value, unit });
       const by = tokens[after]?.lower ?? "";
@@ -64,7 +71,8 @@ function sidesIn(tokens: readonly Token[]): { sides: number[]; at: number; next:
       numbers.map((each) => each.unit).find((each) => each !== null) ??
       (numbers.every(({ n }) => n <= 20) ? 25.4 : numbers.every(({ n }) => n <= 60) ? 10 : 1);
     const sides = numbers.map((each) => each.n * (each.unit ?? unit));
-    if (sides.every((mm) => mm >= 20 && mm <= 900)) return { sides, at, next };
+    // "One by one" is no tin: its base is wider than that, its rim may be low.
+    if (sides.every((mm, k) => mm >= (k < 2 ? LEAST_SIDE_MM : 20) && mm <= 900)) return { sides, at, next };
   }
   return null;
 }
@@ -76,7 +84,7 @@ function lengthsIn(tokens: readonly Token[]): Length[] {
     if (!found) continue;
     let next = found.next;
     if (tokens[next]?.text === "-") next++;
-    const unit = unitMm(tokens[next]);
+    const unit = unitMm(tokens[next], tokens[next + 1]);
     if (unit === null) continue;
     out.push({ mm: found.value * unit, start: at, next: next + 1, own: true });
     at = next;
@@ -93,20 +101,23 @@ function countBefore(text: string, words: string): number | null {
   for (let at = 0; at < tokens.length; at++) {
     const number = value(tokens, at);
     if (!number || !Number.isInteger(number.value) || number.value < 1 || number.value > 200) continue;
+    // "Makes 16 in an 8 in tin" counts what comes out of it.
+    if (/^(?:makes?|serves?|yields?|gives?)$/.test(tokens[at - 1]?.lower ?? "")) continue;
     // The second side of "9 x 5 pan" is no count of pans.
     if (/^(?:x|by|\*)$/.test(tokens[at - 1]?.lower ?? tokens[at - 1]?.text ?? "")) continue;
     let next = tokens[number.next]?.text === "-" ? number.next + 1 : number.next;
     const behind = tokens[next]?.lower ?? "";
-    // Behind a measure, a mass or a content it is none.
+    // Behind a measure, a mass or a content it is none; nor where minutes are meant ("45'").
+    if (/^['’′]$/.test(tokens[next]?.text ?? "")) continue;
     if (unitMm(tokens[next]) !== null || (notACount.test(behind) && !word.test(behind))) continue;
     for (let steps = 0; steps < 7 && next < tokens.length; steps++, next++) {
       const here = tokens[next];
       if (here?.kind === "word" && word.test(here.lower)) return number.value;
-      if (here?.kind === "sign" && /^[,.;:]$/.test(here.text)) break;
+      if (here?.kind === "sign" && /^[,.;:|·•]$/.test(here.text)) break;
       const inner = value(tokens, next);
       const unit = inner ? tokens[tokens[inner.next]?.text === "-" ? inner.next + 1 : inner.next] : undefined;
       // "two 450 g loaf tins": the mass that a tin is named for.
-      const named = steps === 0 && /^(?:g|kg|lb|lbs|pounds?)$/.test(unit?.lower ?? "");
+      const named = steps <= 1 && /^(?:g|kg|lb|lbs|pounds?)$/.test(unit?.lower ?? "");
       if (inner && unitMm(unit) === null && !named) break;
     }
   }
@@ -120,10 +131,14 @@ const loafByMass: [most: number, length: number, width: number, height: number][
   [2000, 260, 130, 75],
 ];
 
+/** "Into a buttered 8x8": a tin by its sides alone. */
+const intoSides = /\b(?:in|into|to)\s+an?\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
+
 /** The pan said in a text, or null. Measures in mm. */
 export function readPan(source: string): ReadPan | null {
-  const text = plainText(source);
-  if (!panWord.test(text) || noPan.test(text)) return null;
+  // The full stop of "1 in." ends no sentence.
+  const text = plainText(source).replace(/(?<=\d ?)ins?\./gi, "inch");
+  if ((!panWord.test(text) && !intoSides.test(text)) || noPan.test(text)) return null;
   // What is rolled or patted to a circle says nothing of the tin.
   const rest = text.replace(/\b(?:pat|flatten|shape|roll|press)\w*\b[^.,;]*\b(?:circles?|discs?|disks?)\b[^.,;]*/gi, " ");
   if (rest !== text) return readPan(rest);
@@ -133,21 +148,23 @@ export function readPan(source: string): ReadPan | null {
   const tokens = tokensOf(text);
   const sides = sidesIn(tokens);
   const lengths = lengthsIn(tokens);
-  const several = countBefore(text, "tins?|pans?|mou?lds?|dishes|rounds?");
+  const several = countBefore(text, "tins?|pans?|mou?lds?|dishes|rounds");
   const wells = countBefore(text, "holes?|cups?|wells?|compartments?");
   if (
-    /\b(?:muffin|cupcake|bun|fairy cake|popover)s?\s+(?:tins?|pans?|trays?|cases|cups?|mou?lds?)\b|\b(?:paper|muffin|cupcake) cases\b/i.test(
+    /\b(?:muffin|cupcake|bun|fairy cake|popover)s?\s+(?:tins?|pans?|trays?|cases|cups?|mou?lds?)\b|\b(?:paper|muffin|cupcake|silicone) cases\b/i.test(
       text,
     )
   ) {
     const inBrackets = Number(/\btins?\s*\((\d{1,2})\)/i.exec(text)?.[1] ?? NaN);
-    const count = wells ?? countBefore(text, "(?:muffin|cupcake|bun)s?") ?? (Number.isNaN(inBrackets) ? null : inBrackets);
+    const count = wells ?? countBefore(text, "(?:muffin|cupcake|bun|case)s?") ?? (Number.isNaN(inBrackets) ? null : inBrackets);
     const size = /\bmini\b/i.test(text)
       ? { diameterMm: 45, heightMm: 22 }
       : /\bjumbo|giant|large cup/i.test(text)
         ? { diameterMm: 90, heightMm: 48 }
         : null;
-    const lined = /\b(?:cases|liners|paper)\b/i.test(text) ? { lining: "paper-cups" as const } : {};
+    const lined = /\b(?:cases|liners|paper)\b/i.test(text.replace(/\bsilicone cases\b/gi, ""))
+      ? { lining: "paper-cups" as const }
+      : {};
     return { shape: "muffin", ...(size ?? {}), ...(count ? { pieces: count } : {}), ...about, ...lined };
   }
   const little = /\b(?:dariole|ramekin|friand|financier|timbale|pudding)s?(?:\s+(?:mou?lds?|tins?|dishes))?\b/i.test(text)
@@ -185,7 +202,8 @@ export function readPan(source: string): ReadPan | null {
   const across = lengths.find(({ mm }) => mm >= 40)?.mm;
   const pieces = several && several > 1 ? { pieces: several } : {};
   const ofTin = tinByMass.exec(text)?.[0];
-  const mass = massIn(ofTin ?? text);
+  // The mass that a loaf tin is named for stands beside it; another of the text is that of a food.
+  const mass = massIn(ofTin ?? /.{0,20}\bloaf\b.{0,20}/i.exec(text)?.[0] ?? "");
   if ((ofTin !== undefined || /\bloaf\b/i.test(text)) && mass !== null && mass >= 200) {
     const [, lengthMm, widthMm, heightMm] = loafByMass.find(([most]) => mass <= most) ?? loafByMass[2] ?? [0, 260, 130, 75];
     return { shape: "rectangular", lengthMm, widthMm, heightMm, ...pieces, ...about };
@@ -223,6 +241,14 @@ export function readPan(source: string): ReadPan | null {
     )
   ) {
     const count = piecesIn(text);
+    // A batter that is spread or poured there fills it to its rim.
+    if (
+      count === null &&
+      /\b(?:spread|pour|smooth|level|stretch)\w*\b[^.;]*\b(?:sheets?|trays?)\b|\b(?:sheets?|trays?)\s+(?:spread|pour|smooth)\b/i.test(
+        text,
+      )
+    )
+      return { shape: "rectangular", ...about };
     return { shape: "free", ...(count ? { pieces: count } : {}), ...about };
   }
   return null;
@@ -242,7 +268,7 @@ export function liningIn(source: string): ReadPan["lining"] {
 
 /** "900 g tin": a tin named for the mass of its loaf, not one of tomatoes. */
 const tinByMass =
-  /\b(?:450|500|675|900|1000)\s*g[\s-]+(?:\w+\s+)?(?:tin|pan)s?\b(?!\s+(?:of\b|\p{Ll}))|\b(?:[123](?:\.5)?|one|two|three)[\s-]*(?:lb|pound)s?\b[\s-]+(?:\w+\s+)?tins?\b(?!\s+of\b)|\b\d+\s*k?g[\s-]+loaf[\s-]+(?:tin|pan)s?\b/iu;
+  /\b(?:450|500|675|900|1000)\s*g[\s-]+(?:\w+\s+)?(?:tin|pan)s?\b(?!\s+(?:of\b|\p{Ll}))|\btins?\s*\(?(?:450|500|675|900|1000)\s*g\b|\b(?:[123](?:\.5)?|one|two|three)[\s-]*(?:lb|pound)s?\b[\s-]+(?:\w+\s+)?tins?\b(?!\s+of\b)|\b\d+\s*k?g[\s-]+loaf[\s-]+(?:tin|pan)s?\b/iu;
 
 const massIn = (text: string): number | null => {
   const metric = /(\d+(?:\.\d+)?)\s*(g|kg)\b/i.exec(text);
@@ -268,7 +294,9 @@ export function piecesIn(source: string): number | null {
   // "Makes 8", with nothing behind it.
   const counted =
     verb?.[1] ??
-    /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:[- ]\w+)?)\s*(?:[.,;)]|$)/i.exec(text)?.[1] ??
+    /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:[- ]\w+)??)\s*(?:[.,;|)]|$|(?=\b(?:prep|cook|bak(?:e|ing)|serves|ready|total|takes)\b))/i.exec(
+      text,
+    )?.[1] ??
     /\bcut (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
     new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1];
   return wholeIn(counted);

@@ -50,14 +50,18 @@ function actOf(sentence: string, time: { start: number; end: number }): Act | nu
   return (before ?? behind)?.act ?? null;
 }
 
-const sentencesOf = (text: string): string[] =>
+/** A text by its sentences; a new line and a semicolon end one. */
+export const sentencesOf = (text: string): string[] =>
   text.split(/(?<=[.!?])\s+(?=\p{L}|\d)|;\s+|\n+/u).filter((part) => part.trim() !== "");
 
 /** The rests and soaks that a method tells, in its order; what cools or waits after the bake is none. */
 function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks"> {
   const out: Pick<ReadProcess, "rests" | "soaks"> = { rests: [], soaks: [] };
   let before = "";
+  /** It has been in the oven, and nothing has been mixed since: what waits now is no batter. */
+  let baked = false;
   for (const sentence of lines.flatMap(sentencesOf)) {
+    if (baked && acts.other.test(sentence)) baked = false;
     const nights = [...sentence.matchAll(/\b(?:overnight|over night|all night|until (?:the )?(?:next day|morning))\b/gi)].map(
       (match): SaidTime => ({ ...NIGHT, start: match.index, end: match.index + match[0].length }),
     );
@@ -71,6 +75,7 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
       const act: Act | null = said === null && intoWet && !acts.bake.test(sentence) ? "soak" : said;
       // "Cool 10 minutes, then wait 2 hours": after the bake nothing rests.
       if (act !== "soak" && act !== "rest") continue;
+      if (baked && act === "rest" && !wholeOf.test(sentence)) continue;
       if (
         acts.after.test(upTo) ||
         /^\s*(?:in the (?:tin|pan)|before (?:slicing|cutting|serving)|on (?:a|the) (?:rack|sheet|tray))/i.test(
@@ -111,6 +116,7 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
       else out.rests.push({ minutes, ...(/chill/i.test(bare[0]) ? { place: "fridge" } : {}) });
     }
     before = sentence;
+    if (/\bbak(?:e[sd]?|ing)\b|\d\s*°/i.test(sentence) && timesIn(sentence).some((time) => actOf(sentence, time) !== "rest" && actOf(sentence, time) !== "soak")) baked = true; // prettier-ignore
   }
   return out;
 }
@@ -118,7 +124,7 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
 /** How a batter is mixed, by what is done; the first that fits is the most telling. */
 const methods: [NonNullable<ReadProcess["method"]>, RegExp][] = [
   ["blender", /\b(?:blender|food processor|liquidi[sz]er|whi[sz]z|blitz(?:ed)? (?:everything|all|until))\b/i],
-  ["cut-in", /\b(?:rub(?:bed|bing)?)\b[^.]{0,40}\b(?:in|into|butter|fat|flour|lard|margarine)\b|\bcut (?:in\b|(?:the )?(?:cold )?(?:butter|lard|fat|shortening|margarine)\b)|\b(?:butter|fat|lard|margarine)\b[^.]{0,24}\b(?:in with|with) (?:your |the )?(?:fingertips|fingers|two knives)|\bpastry (?:cutter|blender)\b|\bbetween (?:the|your) fingers\b|\blike (?:bread)?crumbs\b/i],
+  ["cut-in", /\b(?:rub(?:bed|bing)?)\b[^.]{0,40}\b(?:in|into|butter|fat|flour|lard|margarine)\b|\bcut (?:in\b(?! (?:\d|half|halves|two|three|four|six|eight|ten|twelve|sixteen|squares|wedges|slices|bars|fingers|quarters|pieces))|(?:the )?(?:cold )?(?:butter|lard|fat|shortening|margarine)\b)|\b(?:butter|fat|lard|margarine)\b[^.]{0,24}\b(?:in with|with) (?:your |the )?(?:fingertips|fingers|two knives)|\bpastry (?:cutter|blender)\b|\bbetween (?:the|your) fingers\b|\blike (?:bread)?crumbs\b/i],
   ["creaming", /\bcream(?:ed|ing)?\b (?:the |it |\d)?[^.]{0,24}\b(?:butter|sugar|margarine|fat|together|with)\b|\b(?:butter|margarine)\b[^.]{0,16}\b(?:and|with)\b[^.]{0,10}\bsugar\b[^.]{0,20}\b(?:beaten|till light|until (?:light|pale|fluffy))|\bbeat (?:the )?(?:soft )?(?:butter|margarine)\b[^.]{0,16}\bsugar\b|\bcreaming\b|\b(?:whisk|whip|beat)\w*\b[^.]{0,8}\bbutter\b[^.]{0,14}\bsugar\b/i],
   ["whisked", /\b(?:whisk|beat|whip)\w*\b[^.]{0,24}\beggs?\b[^.]{0,20}\bsugar\b[^.]*\b(?:ribbon|thick|pale|foam\w*|tripled?|mousse|minutes)\b|\bribbon\b|\begg whites\b[^.]{0,30}\bpeaks\b/i],
   ["one-bowl", /\b(?:one|a single|the same|1) bowl\b|\ball[\s-]in[\s-]one\b|\b(?:everything|all)\b[^.]{0,14}\bin(?:to)? a bowl\b|\bone[\s-]bowl\b/i],

@@ -1,4 +1,5 @@
-import { type Draft, draftsOf } from "./drafts";
+import { type Draft, draftsOf, yieldBehind } from "./drafts";
+import { batchesIn } from "./rows";
 import { evenBlanks } from "./grammar/passages";
 import { plainText } from "./grammar/tokens";
 import { readItem } from "./item";
@@ -7,23 +8,36 @@ import { type Purpose, withoutBullet, type WrittenItem } from "./line";
 import { isTale, listedIn, openFoods, strayIn } from "./listed";
 import type { Names } from "./meaning";
 import type { Mention } from "./mentions";
+import type { FiguresAre } from "./reading";
 import type { Component, Line, Question, Reading } from "./reading-schema";
 import { readSurroundings } from "./surroundings";
 import type { Measures } from "./units";
+
+/** What the baker said of a text as a whole: its language, and which of several batches of a table is meant. */
+export interface SaidOfText {
+  language?: Language | undefined;
+  batch?: number | undefined;
+  /** What figures without a unit are. */
+  figures?: FiguresAre | undefined;
+}
 
 /**
  * Reads a pasted text: every non-empty line comes back, in order, with what it is, what it weighs with its spread, and what must be asked. One
  * line may give several. Nothing is guessed silently: a name that is not sure, an amount that is missing, two amounts that disagree and a
  * temperature of unknown scale are questions. Errors: none.
  */
-export function readText(text: string, measures: Measures, names: Names, title?: string, told?: Language): Reading {
+export function readText(text: string, measures: Measures, names: Names, title?: string, told: SaidOfText = {}): Reading {
   const reading: Reading = { lines: [], questions: [] };
   if (title !== undefined) reading.title = title;
   const components: Component[] = [];
   let here: string | undefined;
   const unsure = new Set<string>();
-  const language = told ?? languageOf(text);
-  const drafts = draftsOf(text, names, title, language);
+  const language = told.language ?? languageOf(text);
+  const batches = batchesIn(text);
+  const taken = Math.min(told.batch ?? 0, Math.max(0, batches.length - 1));
+  if (batches.length > 0) reading.batches = { names: batches, taken, ...(told.batch === undefined ? { open: true as const } : {}) };
+  const drafts = draftsOf(text, names, title, language, taken, told.figures);
+  const bare: number[] = [];
   const listed = listedIn(drafts, names);
   const open = openFoods(drafts, listed, names);
   const accounted: Account[] = [];
@@ -37,6 +51,10 @@ export function readText(text: string, measures: Measures, names: Names, title?:
       if (own !== undefined) line.component = own;
       reading.lines.push(line);
       reading.questions.push(...questions);
+      if (draft.isBare && line.unit === "g") {
+        bare.push(reading.lines.length - 1);
+        if (line.state === "read") line.state = "asked";
+      }
       if (draft.changed.length > 0 && line.state === "read") {
         line.state = "asked";
         reading.questions.push(scannedQuestion(line, draft.changed, reading.lines.length - 1));
@@ -53,12 +71,20 @@ export function readText(text: string, measures: Measures, names: Names, title?:
       if (opened.unsure && here !== undefined) unsure.add(here);
     }
     if (role === "ingredient" && !isTale(draft, plain, listed)) {
-      const part = draft.inline ? componentId(components, draft.inline) : here;
+      // "Dry: …", "Wet: …" are the batter itself, as under a heading.
+      const part = draft.inline
+        ? draft.inline.role === "batter" && !draft.inline.unsure
+          ? undefined
+          : componentId(components, draft.inline)
+        : here;
       const more = (open.get(from) ?? []).filter((item) => !items.some(({ name }) => name === item.name));
       [...items, ...more].forEach((item, n) => enter(item, n, items.length + more.length, part));
     } else {
       if (role === "heading" && !opened) here = undefined;
-      if (role === "title") reading.title ??= plainText(withoutBullet(evenBlanks(source))).replace(/^#+\s*/, "");
+      if (role === "title")
+        reading.title ??= plainText(withoutBullet(evenBlanks(source)))
+          .replace(/^#+\s*/, "")
+          .replace(yieldBehind, "");
       reading.lines.push(said(source, role === "ingredient" ? "note" : role, plain));
       const strays = [...strayIn(mentions, role, draft.section, listed).map(({ item }) => item), ...(open.get(from) ?? [])];
       strays.forEach((item, n) => {
@@ -75,6 +101,7 @@ export function readText(text: string, measures: Measures, names: Names, title?:
       ...accountOf({ from, to: end, first, role, opened: opened !== null, mentions, about: draft.about }, reading, asked),
     );
   }
+  if (bare[0] !== undefined) reading.questions.push(figuresQuestion(bare.length, bare[0]));
   settle(reading, components, unsure);
   batterAmong(reading.lines, components);
   if (components.length > 0) reading.components = components;
@@ -95,6 +122,15 @@ const scannedQuestion = (line: Line, changed: Draft["changed"], index: number): 
     .map(([was, is]) => `“${was}” was read as ${is}`)
     .join(", ")}. Is that right?`,
   choices: line.grams ? [{ label: `${line.quantity ?? ""} ${line.name}`.trim(), grams: line.grams }] : [],
+});
+
+/** One question for all figures without a unit. */
+const figuresQuestion = (many: number, line: number): Question => ({
+  id: "figures",
+  kind: "figures",
+  line,
+  message: `${many === 1 ? "A figure without a unit was" : `${many} figures without a unit were`} read as grams. Is that right?`,
+  choices: [],
 });
 
 const strayQuestion = (line: Line, index: number): Question => ({

@@ -108,6 +108,8 @@ export const readingSchema = z.object({
   title: z.string().optional(),
   /** The language that the text was read in; absent, English. */
   language: z.enum(languages).optional(),
+  /** Where a table has an amount for each of several batches: which, and which one was taken; `open` until the baker said which. */
+  batches: z.object({ names: z.array(z.string()), taken: z.number().int(), open: z.literal(true).optional() }).optional(),
   lines: z.array(lineSchema),
   /** What it seems to be, by title, pan and words: a guess, `kindIsGuess` says so. One of the kinds of bake. */
   kind: z.string().optional(),

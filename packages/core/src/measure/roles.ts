@@ -4,7 +4,7 @@ import type { Component } from "./reading-schema";
 export type Section = "start" | "ingredients" | "method" | "notes";
 
 export const ingredientsHeading =
-  /^(?:the\s+)?(?:ingredients?|you(?:'ll| will)? need|what you(?:'ll)? need|shopping list|what goes in(?:to it)?|stuff)\b[^.\d]{0,30}:?$/i;
+  /^(?:the\s+)?(?:ingredients?|you(?:'ll| will)? need|what you(?:'ll)? need|shopping list|what goes in(?:to it)?|stuff)\b[^.\d(]{0,30}(?:\([^)]{0,40}\))?\s*:?$/i;
 export const methodHeading =
   /^(?:the\s+)?(?:method|instructions?|directions?|preparation|steps|procedure|making it|to make|how(?: to(?: make)?\b.*)?|what to do|baking)\s*:?$/i;
 export const notesHeading =

@@ -2,7 +2,8 @@ import { measureAt, measuresAt } from "./grammar/amounts";
 import { passagesOf } from "./grammar/passages";
 import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
-import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, withoutTable, type WrittenItem } from "./line";
+import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, type WrittenItem } from "./line";
+import { withoutTable } from "./rows";
 
 /** Things on one line, and the signs of what is left over. */
 const MOST_ITEMS = 60;
@@ -16,7 +17,7 @@ const footnote = /[*†‡]+\s*$/;
 
 const pieceWords = "(?:juice|zest|rind|peel|whites?|yolks?|flesh|seeds)";
 const piecesOf = new RegExp(
-  `^(?:(?:the|freshly|squeezed|finely|grated|strained|chopped)\\s+)*(${pieceWords}(?:\\s*(?:and|&|\\+|,)\\s*(?:grated )?${pieceWords})*)\\s+(?:of|from)\\s+`,
+  `^(?:(?:the|freshly|squeezed|finely|grated|strained|chopped)\\s+)*(${pieceWords}(?:\\s*(?:and|&|\\+|,)\\s*(?:grated )?${pieceWords})*)\\s+(?:(?:of|from)\\s+|(?=\\d|½|half|one|two|three))`,
   "i",
 );
 const pieceId: Record<string, string> = { rind: "zest", peel: "zest", white: "white", whites: "white", yolks: "yolk" };
@@ -43,7 +44,7 @@ function takenFrom(text: string): WrittenItem[] | null {
 
 const listOf = (text: string): string[] =>
   text
-    .split(/\s*,\s*(?:and\s+)?|\s+and\s+|\s*&\s*|\s*;\s*/i)
+    .split(/\s*,\s*(?:and\s+)?|\s+and\s+|\s*[&+;]\s*/i)
     .map((part) => part.trim())
     .filter((part) => part !== "");
 

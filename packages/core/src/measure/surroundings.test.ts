@@ -125,3 +125,26 @@ test("what stands around is put together: the bake outranks the preheating, a tr
     pan: { shape: "free", pieces: 8 },
   });
 });
+
+test.each([
+  ["Pat out 1 in. thick, cut 2½ in. rounds, brush with milk.", null],
+  ["Add two eggs, one by one.", null],
+  ["Into a buttered 8x8, 400F, 22-25 mins.", { shape: "rectangular", lengthMm: 203, widthMm: 203, lining: "greased" }],
+  ["Spread on a baking tray and bake.", { shape: "rectangular" }],
+  ["Drop 12 mounds on a lined baking sheet.", { shape: "free", pieces: 12, lining: "paper" }],
+  ["Divide between 4 silicone cases.", { shape: "muffin", pieces: 4, material: "silicone" }],
+  ["Two buttered 1 lb tins, covered.", { shape: "rectangular", lengthMm: 155, widthMm: 90, heightMm: 65, pieces: 2, lining: "greased" }],
+  ["Makes 16 | 8in square tin", { shape: "rectangular", lengthMm: 203, widthMm: 203 }],
+  ["Makes 16 in one 20 cm square tin", { shape: "rectangular", lengthMm: 200, widthMm: 200 }],
+  ["175 fan 45'  23cm round", { shape: "round", diameterMm: 230 }],
+  ["tin 450g, 185 / 42 min", { shape: "rectangular", lengthMm: 155, widthMm: 90, heightMm: 65 }],
+])("the pan of “%s”", (text, pan) => expect(readPan(text)).toEqual(pan)); // prettier-ignore
+
+test.each([
+  ["tin 450g, 185 / 42 min, core 97", 42],
+  ["gas four for about forty five minutes", 45],
+  ["Lined tin, 160 fan, an hour and ten. Keeps a week.", 70],
+  ["12-hole tin, 18min at 190 (170 fan).", 18],
+])("the minutes of “%s”, and none of its keeping", (text, minutes) =>
+  expect(readMinutes(text)).toEqual({ low: minutes, high: minutes }),
+);

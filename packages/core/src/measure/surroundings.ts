@@ -18,6 +18,7 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
         : [],
     ),
   );
+  let weakly = false;
   const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
   const said = reading.lines.flatMap((line, at) =>
     line.role === "title" || (line.role === "ingredient" && !isWhole(line))
@@ -32,7 +33,11 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
     if (read.celsius !== undefined) ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(text) && !/\bpre-?heat/i.test(text) });
     if (read.coreC !== undefined) reading.coreC ??= read.coreC;
     const stages = readStages(text);
-    if (stages.length > 0 && reading.minutes === undefined) {
+    // What is cooked by itself is the bake only where no other is told.
+    const weak = /\bcook/i.test(text) && !/\bbak(?:e|ing)\b|\boven\b|\d\s*°/i.test(text);
+    if (stages.length > 0 && (reading.minutes === undefined || (weakly && !weak))) {
+      weakly = weak;
+      delete reading.stages;
       reading.minutes = stages.reduce((all, { minutes }) => ({ low: all.low + minutes.low, high: all.high + minutes.high }), {
         low: 0,
         high: 0,
@@ -44,6 +49,10 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
     const pieces = piecesIn(text);
     if (pieces !== null && reading.yield === undefined) reading.yield = { pieces };
   }
+  // "Drop scones (makes 14)"
+  const named = reading.lines.find(({ role }) => role === "title");
+  const made = named ? piecesIn(inEnglish(named.source, language)) : null;
+  if (made !== null && reading.yield === undefined) reading.yield = { pieces: made };
   // What is set on a tray or into cases is counted by the yield.
   if (reading.pan && (reading.pan.shape === "free" || reading.pan.shape === "muffin") && reading.yield?.pieces !== undefined)
     reading.pan.pieces ??= reading.yield.pieces;
@@ -65,7 +74,11 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
 
 /** A recipe on one line says of the oven and the tin what a line of its own would. */
 const isWhole = ({ item, source }: Line): boolean =>
-  item === 0 && source.length > 50 && /\b(?:min(?:ute)?s?|hours?|hrs?)\b|\d\s*°|\boven\b|\bgas \d/i.test(source);
+  (item === 0 || (item === undefined && /[.;]\s+\S/.test(source))) &&
+  source.length > 50 &&
+  /(?:\b|\d)(?:min(?:ute)?s?|hours?|hrs?)\b|\d\s*°|\boven\b|\bgas (?:mark )?(?:\d|one|two|three|four|five|six|seven|eight)/i.test(
+    source,
+  );
 
 function temperatureQuestion(pair: { celsius: number; fahrenheit: number }, index: number, line: Line): Question {
   line.state = "asked";

@@ -1,3 +1,4 @@
+import { heatAndTime } from "./grammar/passages";
 import { celsiusFromFahrenheit } from "./units";
 import { first, inTurn, map, maybe, type Parser, remembered, sign, word } from "./grammar/combinators";
 import { andPart, article, value, valueOrA } from "./grammar/numbers";
@@ -125,8 +126,24 @@ function bareStage(tokens: readonly Token[], at: number, text: string): { value:
   return { value: { low: found.value, high: found.value }, next: found.next };
 }
 
+/** "350 for 55 minutes", "35 min at 220 C", "lid on 35 min": with a heat or a lid beside it, a time is of the bake, whatever else its sentence does. */
+function besideHeat(text: string, said: SaidTime): boolean {
+  const before = text.slice(Math.max(0, said.start - 40), said.start);
+  const clause = before.split(/[,;.]\s/).at(-1) ?? "";
+  if (/\bheat\b/i.test(clause) || new RegExp(notBaking.source, "i").test(clause)) return false;
+  return (
+    /(?:(?<![\d.])[1-5]\d\d\s*(?:°\s*)?[cf]?|\bgas\s*(?:mark\s*)?(?:\d|one|two|three|four|five|six|seven|eight))\s+for\s+(?:about |around |some |roughly )?$/i.test(before) ||
+    /\blid (?:on|off)\s+(?:for\s+)?$/i.test(before) ||
+    /^\s*(?:at|@)\s*[1-5]\d\d\s*(?:°|º|[cf]\b|fan\b|$|[.,;)])/i.test(text.slice(said.end))
+  );
+} // prettier-ignore
+
+/** "Cook the dates": a thing that is cooked by itself is no bake, where a bake is told as well. */
+const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+(?!batter|dough|mixture|mix|cakes?|lo(?:af|aves)|bread|scones?|muffins?|biscuits?|pancakes?|rounds?|pieces|farls?|first|second|other)\p{L}+/iu; // prettier-ignore
+
 /** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */
 function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
+  if (besideHeat(text, said)) return true;
   const clauseStart = Math.max(...[".", ";", "·", "!"].map((mark) => text.lastIndexOf(mark, said.start - 1))) + 1;
   const clause = text.slice(clauseStart, said.start);
   let last = "";
@@ -146,6 +163,15 @@ function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
   return anyBake || baking.test(rest) || /^\s*at\s+\d/.test(rest);
 }
 
+/** What a bake keeps is told in a sentence of its own. */
+function isOfKeeping(text: string, { start, end }: SaidTime): boolean {
+  // A full stop may have been taken for that of an abbreviation ("min.").
+  const behind = text.slice(end - 1).search(/[.;!](?:\s|$)/);
+  const from = Math.max(...[". ", "; ", "! "].map((mark) => text.lastIndexOf(mark, start - 1))) + 1;
+  const sentence = text.slice(from, behind < 0 ? undefined : end - 1 + behind);
+  return /\b(?:keeps?|stor(?:e|age)|freez\w*|best (?:eaten|within))\b/i.test(sentence) && !baking.test(sentence);
+}
+
 /** Without one of these there is no time in a text. */
 const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 
@@ -153,12 +179,16 @@ const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 export function readStages(source: string): ReadStage[] {
   const text = plainText(source)
     .replace(/(\d)-?ish\b/gi, "$1")
-    .replace(/(?<![\d.])(\d{2,3})'(?![\d'])/g, "$1 min");
+    .replace(/(?<![\d.])(\d{2,3})'(?![\d'])/g, "$1 min")
+    // "185 / 42 min": the heat and its time.
+    .replace(heatAndTime, "$1 for $2 $3")
+    // "20/25 mins"
+    .replace(/(?<![\d./])(\d{1,2})\/(\d{2})(?=\s*(?:min|hour|hr)s?\b)/gi, "$1-$2")
+    .replace(/\bbake\s+((?:for )?(?:about )?\d{1,3}(?:\s*-\s*\d{1,3})?)\s+(?=(?:until|till|or until)\b)/gi, "bake $1 min ");
   if (!unitOfTime.test(text)) return [];
-  if (/\b(?:keeps?|stor(?:e|age)|freez|best (?:eaten|within))\b/i.test(text) && !baking.test(text)) return [];
   // A temperature of an oven beside it makes a time without a verb a bake.
   const degrees =
-    /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b|\bdegrees\b|\b\d{3}\s*fan\b|\bgas\s*(?:mark\s*)?\d/i.test(
+    /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b|\bdegrees\b|\b\d{3}\s*fan\b|\bfan\s*\d{3}\b|\bgas\s*(?:mark\s*)?(?:\d|one\b|two\b|three\b|four\b|five\b|six\b|seven\b|eight\b)/i.test(
       text,
     );
   // A line that begins with its minutes says how long the bake is: "16-18 minutes. Cool 5 min in the pan."
@@ -169,9 +199,12 @@ export function readStages(source: string): ReadStage[] {
       said.high >= 0.5 &&
       said.high <= 600 &&
       !/\bevery\s+$/i.test(text.slice(0, said.start)) &&
+      !isOfKeeping(text, said) &&
       !/^\s*to (?:put|throw|mix|make|prepare|pull|get)\b/i.test(text.slice(said.end)),
   );
-  const baked = all.filter((said) => isBaking(text, said, degrees || takes || (alone === 0 && said === all[0])));
+  const told = all.filter((said) => isBaking(text, said, degrees || takes || (alone === 0 && said === all[0])));
+  const bakes = told.filter((said) => !cooksAThing.test(clauseBefore(text, said.start)));
+  const baked = bakes.length > 0 ? bakes : told;
   const stages: ReadStage[] = [];
   let end = 0;
   for (const said of baked) {
@@ -195,7 +228,12 @@ export function readStages(source: string): ReadStage[] {
       if (!adds) continue;
     }
     const here = stages.length === 0 ? clauseBefore(text, said.start) : between;
-    stages.push({ minutes: { low: said.low, high: said.high }, ...surroundingsOf(here, clauseAfter(text, said.end)) });
+    // "2 minutes each side" is said of one of two.
+    const sides = /^\s*(?:on |for )?(?:each|per|a|either) side\b/i.test(after) ? 2 : 1;
+    stages.push({
+      minutes: { low: sides * said.low, high: sides * said.high },
+      ...surroundingsOf(here, clauseAfter(text, said.end)),
+    });
     end = said.end;
   }
   return heated(stages);
@@ -213,8 +251,8 @@ const taken =
   /\b(?:uncover(?:ed)?|without (?:the )?(?:lid|foil)|(?:remove|take off|lift off|off with) (?:the )?(?:lid|foil|cover))\b/i;
 const put = /\b(?:cover(?:ed)?|lid on|under foil|foil)\b/i;
 const out = /\b(?:out of the tin|(?<!gluten[ -])free|on the rack|without the tin)\b/i;
-/** Foil that lines a tin covers nothing. */
-const lined = /\blin(?:e|ed|ing)\b[^,;.]*foil/gi;
+/** Foil that lines a tin covers nothing, and what is covered later or if need be is not covered for the whole of it. */
+const lined = /\blin(?:e|ed|ing)\b[^,;.]*foil|\b(?:tent|cover)\b[^,;.]*\b(?:after|if|when|once)\b[^,;.]*/gi;
 const grilled = /\b(?:grill|broil)(?:ed|er|ing)?\b/i;
 const onHob = /\b(?:hob|stove ?top|griddle|on the stove)\b/i;
 

@@ -17,6 +17,8 @@ export interface Measurable {
   /** Grams in a usual can or packet. */
   canG?: number;
   packetG?: number;
+  /** What sort of food it is, where that is known. */
+  family?: string;
 }
 
 export interface Amount {

@@ -119,19 +119,49 @@ function respelled(words: readonly string[], { vocabulary, byLetter }: Index): s
   return changed ? next : null;
 }
 
-/** Words that only say that something is free of a thing; they are borne out or not by what the ingredient holds. */
+const SHORT = { least: 3, most: 5, ways: 12 };
+/** "psy husk", "sorg": a name with a word cut short, where all the words that begin so make one thing; null where they make none, or several. */
+function unabbreviated(words: readonly string[], index: Index): Ingredient | null {
+  const at = words.findIndex((word) => word.length >= SHORT.least && word.length <= SHORT.most && !index.vocabulary.has(word) && !isNeutral(word) && !/\d/.test(word));
+  const word = words[at];
+  if (word === undefined) return null;
+  const ways = (index.byLetter.get(word.charAt(0)) ?? []).filter((known) => known.startsWith(word) && known.length > word.length + 1);
+  if (ways.length === 0 || ways.length > SHORT.ways) return null;
+  const meant = new Set(ways.flatMap((way) => whole(words.map((one, k) => (k === at ? spellingOf(way) : one)), index) ?? []));
+  const [only] = meant;
+  return meant.size === 1 ? (only ?? null) : null;
+} // prettier-ignore
+
+/** A flour of the whole seed has its bran: g of fibre in 100 g. */
+const WITH_BRAN = 3;
+const ground = new Set<Ingredient["family"]>(["flour", "pulse-flour", "nut-flour"]);
+const ofWholeSeed = (i: Ingredient): boolean => ground.has(i.family) && i.per100g.fibre >= WITH_BRAN;
+
+/** Words that only say what something is free of, or that it is ground whole; they are borne out or not by what the ingredient holds. */
 const freeOf: Record<string, (i: Ingredient) => boolean> = {
   glutenfree: (i) => i.gluten !== "contains",
   vegan: (i) => !i.allergens.includes("milk") && !i.allergens.includes("egg") && i.family !== "meat",
   dairyfree: (i) => !i.allergens.includes("milk"),
   plantbased: (i) => !i.allergens.includes("milk") && !i.allergens.includes("egg"),
   eggfree: (i) => !i.allergens.includes("egg"),
+  wholegrain: ofWholeSeed,
+  wholemeal: ofWholeSeed,
 };
+
+const asPuree = new Set(["mashed", "mash", "pureed", "stewed", "pulp", "blitzed", "sieved"].flatMap((word) => wordsOf(word)));
 
 function whole(words: readonly string[], { exact, bare }: Index): Ingredient | null {
   const core = coreOf(words);
   const found = exact.get(keyOf(words)) ?? (core.length > 0 ? bare.get(keyOf(core)) : undefined);
   if (found) return found;
+  // "Mashed mango", "strawberry pulp": a purée of it, where there is one.
+  const thing = core.filter((word) => !asPuree.has(word) && word !== "cooked");
+  if (thing.length > 0 && core.some((word) => asPuree.has(word))) {
+    const puree = exact.get(keyOf([...thing, "puree"])) ?? bare.get(keyOf([...thing, "puree"]));
+    if (puree) return puree;
+    const itself = exact.get(keyOf(thing));
+    if (itself?.family === "puree") return itself;
+  }
   // “Gluten-free baking powder” is baking powder, where that holds none.
   const free = core.filter((word) => freeOf[word]);
   if (free.length === 0) return null;
@@ -158,6 +188,8 @@ export function matchesOf(name: string, shelf: Shelf = builtInShelf, most = 5): 
   const right = respelled(words, index);
   const mended = right && whole(right, index);
   if (mended) return [{ ingredient: mended, certainty: RESPELLED, respelled: true }];
+  const meant = unabbreviated(words, index);
+  if (meant) return [{ ingredient: meant, certainty: RESPELLED, respelled: true }];
   const core = coreOf(right ?? words);
   const head = core.at(-1);
   if (head === undefined) return [];

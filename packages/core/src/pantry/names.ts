@@ -28,6 +28,8 @@ const joined: [RegExp, string | ((match: string) => string)][] = [
   [/\bfree[\s-]range\b/g, "freerange"],
   [/\bfull[\s-]fat\b|\blow[\s-]fat\b|\bhalf[\s-]fat\b|\bfat[\s-]free\b/g, "fatness"],
   [/\bready[\s-]rolled\b/g, "rolled"],
+  [/\bb\.\s?p\.?(?=\s|$)|\bbp\b|\bb(?:kg|ak)?\.? ?p(?:ow|wd|d)(?:de)?r\b/g, "baking powder"],
+  [/\b(?:of|to) (?:your |own )?(?:choice|choosing|liking)\b|\b(?:as|if) (?:needed|required)\b/g, " "],
 ];
 
 const spelled: Record<string, string> = {
@@ -36,6 +38,8 @@ const spelled: Record<string, string> = {
   purée: "puree", pureed: "puree", blitzed: "ground", milled: "ground", powdered: "powder", dessicated: "desiccated",
   crystallized: "crystallised", caramelised: "caramelized", courgette: "courgette", omelette: "omelet", yolks: "yolk",
   plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", st: "starch",
+  pdr: "powder", pwd: "powder", pwdr: "powder", powd: "powder", marg: "margarine", choc: "chocolate", evap: "evaporated", cond: "condensed", veg: "vegetable", parm: "parmesan",
+  cinn: "cinnamon", xanth: "xanthan", sult: "sultana", dess: "desiccated", cocon: "coconut", psyll: "psyllium",
 }; // prettier-ignore
 
 /** Words that make one with their neighbour (see `joined`): by themselves they may be in no name. */
@@ -59,7 +63,7 @@ const neutral = new Set(
   ring chunk strip cube slice generous heaping nice little tasty frozen thawed defrosted uncooked mature medium-sized tap hard lump-free old ordinary basic everyday usual himalayan pink
   floury waxy russet baking-potato cut unwaxed waxed proper local homemade shop bought shop-bought any kind type brand plump juicy whole-milk fatness level loose loosely
   separated sharp tart eating cooking bramley conference king edward heritage heirloom old-fashioned traditional smooth crunchy hulled lean
-  hand-hot ice iced icy squeeze light-tasting mild-tasting flavourless superfine-ground both more additional`.split(/\s+/),
+  and hand-hot ice iced icy squeeze light-tasting mild-tasting flavourless superfine-ground both more additional`.split(/\s+/),
 );
 
 /** Words that are never passed over: they change allergens, water, acid or what the thing is. */

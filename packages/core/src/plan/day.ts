@@ -190,7 +190,7 @@ export function planDay(day: Day, shelf: Shelf = builtInShelf, options: SearchOp
     bakes: made.map(({ bake, piecesABatch }) => ({
       id: bake.id,
       title: bake.title,
-      batches: found.placed.filter(({ job }) => job.bakeId === bake.id).length,
+      batches: new Set(found.placed.flatMap(({ job }) => (job.bakeId === bake.id ? [job.batch] : []))).size,
       piecesABatch,
       ready: clock.iso(Math.max(...found.placed.map(({ job, ready }) => (job.bakeId === bake.id ? ready : 0)))),
       ...(bake.readyBy === undefined ? {} : { readyBy: clock.iso(bake.readyBy) }),

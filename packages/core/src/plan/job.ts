@@ -30,6 +30,8 @@ export interface Job {
   /** It was put to this minute by hand: it goes into the oven no earlier, and chooses its place before all that was not. */
   heldAt: number | null;
   readyBy: number | null;
+  /** A part of a batter that another job mixes: which job, and the step after which it is there. */
+  base?: { jobId: string; stepId: string } | undefined;
   /** What has begun or is done, by step. */
   done: ReadonlyMap<string, Span & { ovenId?: string | undefined }>;
 }

@@ -1,7 +1,9 @@
 import { type BakedAnalysis, ready } from "../balance/readings";
 import { simulateStart } from "../bake/simulate";
+import type { Simulation } from "../bake/simulation-schema";
 import { CoreError } from "../errors";
 import type { Opened } from "../formula/open";
+import type { OpenedPart } from "../formula/open-part";
 import { scaled } from "../measure/range";
 import type { Range } from "../measure/range-schema";
 import type { Shelf } from "../pantry/shelf";
@@ -9,7 +11,8 @@ import { outerMm, perRack } from "../pantry/oven-fit";
 import { withProfile } from "../pantry/vessel";
 import type { Oven, Vessel } from "../pantry/vessel-schema";
 import type { PlanOven } from "./heat";
-import type { InOven, Job, JobStep, OvenMode, Span } from "./job";
+import type { InOven, Job, JobStep, OvenMode } from "./job";
+import { splitSteps } from "./split-steps";
 import { stepsOf } from "./steps";
 import type { WorkStep } from "./work-step-schema";
 
@@ -26,6 +29,8 @@ export interface DayBake {
   readyBy?: number | undefined;
   earliest?: number | undefined;
   heldAt?: number | undefined;
+  /** The parts that the batter is split into; absent, it is baked whole. */
+  parts?: readonly OpenedPart[] | undefined;
   /** The list that the baker has made of its steps; absent, as they follow from the formula. */
   steps?: readonly WorkStep[] | undefined;
   /** What has begun or is done, by batch (from 1) and step. */
@@ -94,6 +99,7 @@ const sortOf = ({ shape, lengthMm, widthMm, heightMm, diameterMm, pieces }: Vess
   [shape, lengthMm, widthMm, heightMm, diameterMm, shape === "muffin" ? pieces : ""].join(" ");
 
 interface BakedIn {
+  simulation: Simulation;
   analysis: BakedAnalysis;
   steps: WorkStep[];
 }
@@ -110,7 +116,7 @@ function bakedIn(bake: DayBake, oven: Oven, shelf: Shelf, warmMinutes: number | 
     const { start, massSpread, conclude } = ready({ ...input, oven }, shelf);
     const simulation = simulateStart(start, massSpread, { frames: 0, spread });
     const analysis = conclude(simulation);
-    found = { analysis, steps: stepsOf(input, analysis, simulation, shelf, warmMinutes) };
+    found = { simulation, analysis, steps: stepsOf(input, analysis, simulation, shelf, warmMinutes) };
     known.set(key, found);
     const oldest = known.keys().next().value;
     if (known.size > KEPT && oldest !== undefined) known.delete(oldest);
@@ -118,15 +124,12 @@ function bakedIn(bake: DayBake, oven: Oven, shelf: Shelf, warmMinutes: number | 
   return steps ? { ...found, steps: [...steps] } : found;
 }
 
-/**
- * The batches of a bake: each with its steps in whole minutes and its minutes in every oven that can do it, simulated with what is known of that
- * oven. Throws as `readings` does, `no-oven` where no oven of the day can do it, `open-lines` where something is not weighed.
- */
-export function jobsOf(bake: DayBake, ovens: readonly DayOven[], shelf: Shelf): Jobs {
-  const notes: string[] = [];
+/** How a bake goes in every oven that can do it, and how it was baked in the first of them. */
+function inOvens(bake: DayBake, ovens: readonly DayOven[], shelf: Shelf, notes: string[]): { inOven: Map<string, InOven>; first: BakedIn; warmMinutes: number | undefined } {
   const asked = bake.input.oven ?? { celsius: 180 };
   const inOven = new Map<string, InOven>();
   let first: BakedIn | null = null;
+  let warmMinutes: number | undefined;
   let bakeRange: Range | null = null;
   for (const oven of ovens) {
     const heat = heatIn(oven, asked);
@@ -135,6 +138,7 @@ export function jobsOf(bake: DayBake, ovens: readonly DayOven[], shelf: Shelf): 
     const here = withProfile({ ...asked, ...heat, ovenId: oven.id }, known);
     const spread: number | undefined = bakeRange === null ? undefined : Math.log(bakeRange.high / bakeRange.mid);
     const result = bakedIn(bake, here, shelf, oven.warmMinutes, spread);
+    if (!first) warmMinutes = oven.warmMinutes;
     first ??= result;
     const minutes = result.analysis.bake.minutes;
     bakeRange ??= minutes;
@@ -145,42 +149,88 @@ export function jobsOf(bake: DayBake, ovens: readonly DayOven[], shelf: Shelf): 
     if (load > 1)
       notes.push(`${bake.title}: ${many} vessels do not go into ${oven.name} at once; a batch of fewer pieces would be right.`);
     if (rounds > 1) notes.push(`${bake.title}: ${rounds} rounds on the griddle for each batch.`);
-    inOven.set(oven.id, {
-      minutes: heldFor(minutes) * rounds,
-      bakes: scaled(minutes, rounds),
-      load: Math.min(1, load),
-      ...heat,
-    });
+    inOven.set(oven.id, { minutes: heldFor(minutes) * rounds, bakes: scaled(minutes, rounds), load: Math.min(1, load), ...heat });
   }
-  if (!first) throw new CoreError("no-oven", `${bake.title} is baked ${asked.mode === "hob" ? "on a hob" : `in an oven with ${asked.mode ?? "still"}`}, and no oven of this day does that. Add one that does, or change the bake.`, "ovens"); // prettier-ignore
+  if (!first) throw new CoreError("no-oven", `${bake.title} is baked ${asked.mode === "hob" ? "on a hob" : `in an oven with ${asked.mode ?? "still"}`}, and no oven of this day does that. Add one that does, or change the bake.`, "ovens");
+  return { inOven, first, warmMinutes };
+} // prettier-ignore
+
+/** Steps in whole minutes; the bake is held as long as its slowest oven takes. */
+const inWholeMinutes = (steps: readonly WorkStep[], inOven: ReadonlyMap<string, InOven>): JobStep[] => {
+  const most = Math.max(...[...inOven.values()].map(({ minutes }) => minutes));
+  return steps.map((step) => ({ ...step, minutes: step.kind === "bake" ? most : Math.max(1, Math.ceil(step.minutes.mid - 1e-9)) })); // prettier-ignore
+};
+
+type Shared = Pick<Job, "bakeId" | "batch" | "batches" | "earliest" | "heldAt" | "readyBy" | "done">;
+
+/** What all jobs of a batch have in common. */
+const sharedOf = (bake: DayBake, k: number, batches: number): Shared => ({
+  bakeId: bake.id,
+  batch: k + 1,
+  batches,
+  earliest: bake.earliest ?? 0,
+  heldAt: bake.heldAt ?? null,
+  readyBy: bake.readyBy ?? null,
+  done: new Map((bake.done ?? []).filter(({ batch }) => batch === k + 1).map(({ stepId, start, end, ovenId }) => [stepId, { start, end, ovenId }])),
+}); // prettier-ignore
+
+const batchesOf = ({ batches, pieces }: DayBake, piecesABatch: number): number =>
+  batches ?? (pieces === undefined ? 1 : Math.max(1, Math.ceil(pieces / piecesABatch)));
+
+const vesselsFor = (bake: DayBake, vessel: Vessel, pieces: number): Job["vessels"] =>
+  bake.vessels === undefined ? null : { sort: sortOf(vessel), many: Math.min(bake.vessels, vesselsOf(vessel, pieces)) };
+
+const panHeatsIn = ({ vessel }: BakedAnalysis["given"], { mode }: Oven): number =>
+  vessel.preheated === true && mode !== "hob" ? PAN_HEATS_MIN : 0;
+
+/**
+ * The batches of a bake: each with its steps in whole minutes and its minutes in every oven that can do it, simulated with what is known of that
+ * oven; a split batter is a job for each of its parts, of which the first mixes it for all. Throws as `readings` does, `no-oven` where no oven of
+ * the day can do it, `open-lines` where something is not weighed.
+ */
+export function jobsOf(bake: DayBake, ovens: readonly DayOven[], shelf: Shelf): Jobs {
+  if (bake.parts && bake.parts.length > 0) return splitJobs(bake, bake.parts, ovens, shelf);
+  const notes: string[] = [];
+  const { inOven, first } = inOvens(bake, ovens, shelf, notes);
   const { analysis, steps } = first;
   const piecesABatch = Math.max(1, analysis.fill.pieces);
-  const batches = bake.batches ?? (bake.pieces === undefined ? 1 : Math.max(1, Math.ceil(bake.pieces / piecesABatch)));
-  const { vessel } = analysis.given;
-  const most = Math.max(...[...inOven.values()].map(({ minutes }) => minutes));
-  const whole = steps.map((step): JobStep => ({ ...step, minutes: step.kind === "bake" ? most : Math.max(1, Math.ceil(step.minutes.mid - 1e-9)) })); // prettier-ignore
-  const jobs = Array.from({ length: batches }, (_, k): Job => {
-    const done = new Map<string, Span & { ovenId?: string | undefined }>(
-      (bake.done ?? [])
-        .filter(({ batch }) => batch === k + 1)
-        .map(({ stepId, start, end, ovenId }) => [stepId, { start, end, ovenId }]),
-    );
-    return {
-      id: `${bake.id}.${k + 1}`,
-      bakeId: bake.id,
-      title: bake.title,
-      batch: k + 1,
-      batches,
-      steps: whole,
-      panHeats: vessel.preheated === true && asked.mode !== "hob" ? PAN_HEATS_MIN : 0,
-      inOven,
-      vessels:
-        bake.vessels === undefined ? null : { sort: sortOf(vessel), many: Math.min(bake.vessels, vesselsOf(vessel, piecesABatch)) },
-      earliest: bake.earliest ?? 0,
-      heldAt: bake.heldAt ?? null,
-      readyBy: bake.readyBy ?? null,
-      done,
-    };
-  });
+  const batches = batchesOf(bake, piecesABatch);
+  const whole = inWholeMinutes(steps, inOven);
+  const jobs = Array.from({ length: batches }, (_, k): Job => ({
+    ...sharedOf(bake, k, batches),
+    id: `${bake.id}.${k + 1}`,
+    title: bake.title,
+    steps: whole,
+    panHeats: panHeatsIn(analysis.given, bake.input.oven ?? { celsius: 180 }),
+    inOven,
+    vessels: vesselsFor(bake, analysis.given.vessel, piecesABatch),
+  }));
   return { jobs, piecesABatch, notes: [...new Set(notes)] };
 }
+
+/** One mixing, and a filling and a bake for each part. */
+function splitJobs(bake: DayBake, parts: readonly OpenedPart[], ovens: readonly DayOven[], shelf: Shelf): Jobs {
+  const notes: string[] = [];
+  const ofParts = parts.map((part) => ({ part, ...inOvens({ ...bake, title: `${bake.title}, ${part.name}`, input: part.input, steps: undefined }, ovens, shelf, notes) }));
+  const wholeIn = bakedIn({ ...bake, steps: undefined }, bake.input.oven ?? { celsius: 180 }, shelf, ofParts[0]?.warmMinutes, undefined);
+  const split = splitSteps(bake.input, wholeIn.analysis, wholeIn.simulation, parts, shelf, ofParts[0]?.warmMinutes);
+  const piecesABatch = Math.max(1, ofParts.reduce((sum, { first }) => sum + first.analysis.fill.pieces, 0));
+  const batches = batchesOf(bake, piecesABatch);
+  const jobs = Array.from({ length: batches }, (_, k) => k).flatMap((k) =>
+    ofParts.map(({ part, inOven, first }, n): Job => {
+      const own = split.parts[n]?.steps ?? [];
+      const steps = n === 0 ? [...split.bowl, ...own] : own;
+      return {
+        ...sharedOf(bake, k, batches),
+        id: `${bake.id}.${k + 1}.${part.id}`,
+        title: `${bake.title}, ${part.name}`,
+        steps: inWholeMinutes(steps, inOven),
+        panHeats: panHeatsIn(first.analysis.given, part.input.oven ?? { celsius: 180 }),
+        inOven,
+        vessels: vesselsFor(bake, first.analysis.given.vessel, first.analysis.fill.pieces),
+        ...(n === 0 ? {} : { base: { jobId: `${bake.id}.${k + 1}.${parts[0]?.id ?? ""}`, stepId: split.ready } }),
+      };
+    }),
+  );
+  return { jobs, piecesABatch, notes: [...new Set(notes)] };
+} // prettier-ignore

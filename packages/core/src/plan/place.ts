@@ -43,7 +43,7 @@ function shapeOf(job: Job): Shape {
   for (const { id, after } of job.steps) for (const one of after) followers.set(one, [...(followers.get(one) ?? []), id]);
   const before = job.steps.filter((step, k) => k < at && step.kind !== "preheat");
   const rest = job.steps.slice(at + 1);
-  const wetted = bake.within?.of ?? null;
+  const wetted = job.base?.stepId ?? bake.within?.of ?? null;
   const shape: Shape = {
     before,
     bake,
@@ -52,7 +52,7 @@ function shapeOf(job: Job): Shape {
     later: rest.filter((step) => step.at === undefined && step.kind !== "out"),
     followers,
     wetted,
-    wet: wetFrom(before, wetted),
+    wet: job.base ? new Set(before.map(({ id }) => id)) : wetFrom(before, wetted),
     stands: wetted === null ? 0 : chainBetween(before, wetted),
     mayStand: bake.within?.minutes ?? Infinity,
   };
@@ -89,7 +89,10 @@ function latestEnd(job: Job, step: JobStep, spans: ReadonlyMap<string, Span>, ba
 
 /** Moves what was done earlier than it need be as close to the oven as the kitchen lets it; the wet steps, the bake and all after stay. */
 export function settle(placed: readonly Placed[], ware: Kitchenware): void {
+  const bases = new Set(placed.flatMap(({ job }) => job.base?.jobId ?? []));
   const movable = placed
+    // A batter that others take their share of stays where they found it.
+    .filter(({ job }) => !bases.has(job.id))
     .flatMap((one) => shapeOf(one.job).before.flatMap((step) => (one.spans.has(step.id) && !one.job.done.has(step.id) && !shapeOf(one.job).wet.has(step.id) ? [{ one, step }] : [])))
     .sort((a, b) => (b.one.spans.get(b.step.id)?.start ?? 0) - (a.one.spans.get(a.step.id)?.start ?? 0)); // prettier-ignore
   for (const { one, step } of movable) {
@@ -119,7 +122,7 @@ function tryAt(
   job: Job,
   bakeAt: number,
   { minutes, mode }: InOven,
-  { early = false, stand = 0 }: PlaceOptions,
+  { early = false, stand = 0, base }: PlaceOptions,
   ware: Kitchenware,
   undo: Undo[],
 ): Omit<Placed, "ovenId" | "heating"> | null {
@@ -128,6 +131,7 @@ function tryAt(
   const evening: string[] = [];
   const bakeEnd = bakeAt + minutes;
   spans.set(bake.id, { start: bakeAt, end: bakeEnd });
+  if (base && job.base) spans.set(job.base.stepId, base);
   const take = (taken: Taken, start: number, end: number, many = 1): void => {
     taken.add(start, end, many);
     undo.push(() => taken.add(start, end, -many));
@@ -150,7 +154,7 @@ function tryAt(
     if (!ware.hands.free(bakeAt, bakeEnd)) return null;
     take(ware.hands, bakeAt, bakeEnd);
   }
-  const floor = Math.max(ware.from, job.earliest);
+  const floor = Math.max(ware.from, job.earliest, base?.end ?? 0);
   const put = (step: JobStep, early: boolean): boolean => {
     const end = latestEnd(job, step, spans, bakeAt, wet.has(step.id) ? stand : 0);
     const holder = holderOf(step, ware);
@@ -194,13 +198,14 @@ function tryAt(
       span = { start, end: start + step.minutes };
       spans.set(step.id, span);
     }
-    if (step.kind !== "wrap") ready = Math.max(ready, span.end);
+    if (step.kind !== "wrap" && step.kind !== "cool-through") ready = Math.max(ready, span.end);
     end = Math.max(end, span.end);
   }
   if (job.vessels) {
     const taken = ware.vessels.get(job.vessels.sort);
-    const filled = spans.get("portion")?.start ?? bakeAt;
-    const emptied = spans.get("cool-tin")?.end ?? spans.get(out?.id ?? bake.id)?.end ?? bakeEnd;
+    const spanOf = (kind: JobStep["kind"]): Span | undefined => spans.get(job.steps.find((step) => step.kind === kind)?.id ?? "");
+    const filled = spanOf("portion")?.start ?? bakeAt;
+    const emptied = spanOf("cool-tin")?.end ?? spans.get(out?.id ?? bake.id)?.end ?? bakeEnd;
     if (taken) {
       if (!taken.free(filled, emptied, job.vessels.many)) return null;
       take(taken, filled, emptied, job.vessels.many);
@@ -234,18 +239,21 @@ export interface PlaceOptions {
   early?: boolean | undefined;
   /** The batter is mixed so many minutes before it need be, and leaves the hands to another. */
   stand?: number | undefined;
+  /** When the batter that it takes its share of is there. */
+  base?: Span | undefined;
 }
 
 /** Puts a job where its bake begins earliest, and takes what it needs. Null where the day has no place for it. */
 export function place(job: Job, ware: Kitchenware, { ovenId, mayWait, ...manner }: PlaceOptions): Placed | null {
   const shape = shapeOf(job);
   const begun = job.done.get(shape.bake.id);
-  const most = Math.min(mayWait, Math.max(0, shape.mayStand - shape.stands));
+  // A part may have to wait for its oven longer than is good for it: then it is told, and not left out.
+  const most = job.base && mayWait === Infinity ? Infinity : Math.min(mayWait, Math.max(0, shape.mayStand - shape.stands));
   const options = { ...manner, mayWait, stand: Math.min(manner.stand ?? 0, most) };
   let best: { at: number; ovenId: string; heating: number; here: InOven } | null = null;
   const own = begun?.ovenId;
   const tried = own !== undefined && job.inOven.has(own) ? [own] : ovenId === undefined ? [...job.inOven.keys()] : [ovenId];
-  const first = Math.max(ware.from, job.earliest) + leadOf(job);
+  const first = Math.max(ware.from, job.earliest, manner.base?.end ?? 0) + leadOf(job);
   for (const id of tried) {
     const here = job.inOven.get(id);
     const heated = ware.ovens.get(id);
@@ -256,6 +264,8 @@ export function place(job: Job, ware: Kitchenware, { ovenId, mayWait, ...manner 
     }
     let at = Math.max(first, job.heldAt ?? 0);
     while (at + here.minutes < ware.horizon && (best === null || at < best.at)) {
+      // The batter of a part stands from when it was mixed: later it has only stood longer.
+      if (manner.base && at - manner.base.end - shape.stands > most) break;
       const asked = heated.ask(bookingOf(job, at, here), ware.from);
       if ("again" in asked) {
         at = Math.max(at + 1, asked.again + job.panHeats);
@@ -298,7 +308,7 @@ export function leastOf(job: Job): { lead: number; inOven: number; toReady: numb
   for (const { id, kind, after, minutes } of later) {
     const end = Math.max(0, ...after.map((one) => ends.get(one) ?? 0)) + minutes;
     ends.set(id, end);
-    if (kind !== "wrap") toReady = Math.max(toReady, end);
+    if (kind !== "wrap" && kind !== "cool-through") toReady = Math.max(toReady, end);
     toEnd = Math.max(toEnd, end);
   }
   return { lead: leadOf(job), inOven, toReady, toEnd };

@@ -34,6 +34,8 @@ export const scaleUpSchema = z.object({
     quarter: z.number().nullable(),
   }),
   loads: z.number(),
+  /** Minutes of one load, as the bench has them for these pieces, and of all one after the other. */
+  loadMinutes: rangeSchema,
   ovenMinutes: z.number(),
   /** What an oven must give to heat and dry one load, kWh. */
   kWhPerLoad: z.number(),
@@ -143,6 +145,7 @@ export function scaleUp(input: Opened, times: number, workshop: Workshop, packet
     batches,
     perBatch: { ...perBatch, bowlShare: (litres * each) / onePieces / workshop.bowlMl, minutes: grown, waits, tenth, quarter },
     loads,
+    loadMinutes: one.bake.minutes,
     ovenMinutes: loads * bakeMinutes,
     kWhPerLoad: kWh,
     wholePackets,

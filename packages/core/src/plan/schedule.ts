@@ -91,9 +91,12 @@ class Decoder {
       const job = jobs[index];
       if (!job) continue;
       const wait = mayWait[index] ?? 0;
+      // Where its batter is not mixed yet there is nothing to take.
+      const base = job.base && placed.find((one) => one.job.id === job.base?.jobId)?.spans.get(job.base.stepId);
+      if (job.base && !base) return null;
       const found =
-        place(job, ware, { ovenId: ovenOf[index], mayWait: wait, early: early[index], stand: stand[index] }) ??
-        (wait === Infinity ? null : place(job, ware, { ovenId: ovenOf[index], mayWait: Infinity, early: early[index] }));
+        place(job, ware, { ovenId: ovenOf[index], mayWait: wait, early: early[index], stand: stand[index], base }) ??
+        (wait === Infinity ? null : place(job, ware, { ovenId: ovenOf[index], mayWait: Infinity, early: early[index], base }));
       if (!found) return null;
       placed.push(found);
       worth = worthOf(placed, heated.reduce((sum, one) => sum + one.changes(), 0)); // prettier-ignore
@@ -192,7 +195,19 @@ export function schedule(
   const fresh = all.filter((k) => !first.includes(k));
   const anyOven = jobs.map(() => undefined);
   let best: Best | null = null;
-  const consider = (choice: Choice): void => {
+  /** A batter is mixed before its parts are taken from it. */
+  const mixedFirst = (order: readonly number[]): number[] => {
+    const out: number[] = [];
+    for (const k of order) {
+      const base = jobAt(k).base;
+      const mixes = base ? jobs.findIndex(({ id }) => id === base.jobId) : -1;
+      for (const one of [mixes, k]) if (one >= 0 && !out.includes(one)) out.push(one);
+    }
+    return out;
+  };
+  const split = jobs.some(({ base }) => base !== undefined);
+  const consider = (asked: Choice): void => {
+    const choice = split ? { ...asked, order: mixedFirst(asked.order) } : asked;
     const found = decoder.decode(choice, best);
     if (found) best = { ...found, choice };
   };

@@ -25,24 +25,26 @@ test("what is missing is bought in whole packets of the kind that costs least, b
   expect(list.totals).toEqual([{ currency: "EUR", toPay: 3.5, used: expect.closeTo(3.15, 9) as number }]);
 });
 
-test("what is ticked is there unless its packets say how much; what has no price is told", () => {
+test("a packet that does not say what it holds is to be looked at; what nobody has is bought", () => {
   const list = shoppingFor(
     [need("baking-soda", 10), need("butter", 200), need("egg", 100)],
     [packet("butter", 250, 2.5, 40), packet("baking-soda", 200)],
-    new Set(["baking-soda", "butter"]),
+    new Set(),
   );
   expect(list.buy.map(({ ingredientId, buyG }) => [ingredientId, buyG])).toEqual([
     ["butter", 160],
     ["egg", 100],
   ]);
-  expect(list.enough.map(({ ingredientId }) => ingredientId)).toEqual(["baking-soda"]);
+  expect(list.look.map(({ ingredientId }) => ingredientId)).toEqual(["baking-soda"]);
+  // Said to be there, it is enough.
+  expect(shoppingFor([need("egg", 100)], [], new Set(["egg"])).enough.map(({ ingredientId }) => ingredientId)).toEqual(["egg"]);
   expect(list.unpriced).toEqual(["baking-soda", "egg"]);
 });
 
 test("two currencies are not added up", () => {
   const list = shoppingFor(
     [need("egg", 100), need("butter", 100)],
-    [packet("egg", 100, 1), { ...packet("butter", 100, 2), currency: "GBP" }],
+    [packet("egg", 100, 1, 0), { ...packet("butter", 100, 2, 0), currency: "GBP" }],
     new Set(),
   );
   expect(list.totals.map(({ currency, toPay }) => [currency, toPay])).toEqual([

@@ -104,6 +104,13 @@ describe("how long", () => {
     expect(quick?.of).toBe("combine");
     expect(quick?.minutes ?? Infinity).toBeLessThan(slow?.minutes ?? Infinity);
   });
+  test("what the probe shows when it comes out is one figure, in the oven and in the words beside it", () => {
+    for (const kind of ["loaf", "muffin", "scone"] as const) {
+      const steps = of(beginKind(kind, "metric", 800));
+      const inside = /(\d+) °C inside/.exec(find(steps, "bake").words)?.[1];
+      expect(find(steps, "out").words).toMatch(new RegExp(`^Out: ${inside} °C in the middle`));
+    }
+  });
   test("stages, the first look and the turn are done beside the bake, at their minutes", () => {
     const begun = beginKind("loaf", "metric", 900);
     const steps = of({ ...begun, process: { ...begun.process, stages: [{ minutes: 30, covered: true }, {}] } });

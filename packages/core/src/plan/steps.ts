@@ -1,71 +1,29 @@
 import type { BakedAnalysis } from "../balance/readings";
+import { CUT_C } from "../bake/outcome";
+import { ROOM_C } from "../bake/ready";
 import type { Simulation } from "../bake/simulation-schema";
-import { listWords } from "../measure/list-words";
-import { type AsideOf, placeOf, sortLines } from "../formula/components";
+import { type AsideOf, placeOf, sortLines, type WeighedLine } from "../formula/components";
 import type { Opened } from "../formula/open";
-import type { Process } from "../formula/process-schema";
 import { type Item, resolve } from "../formula/resolve";
 import { stageChange } from "../formula/stage-words";
+import type { WrittenStep } from "../formula/written-schema";
 import { gramsText } from "../measure/amounts";
+import { listWords } from "../measure/list-words";
 import type { Range } from "../measure/range-schema";
 import { builtInShelf } from "../pantry/catalogue";
 import type { Shelf } from "../pantry/shelf";
-import { isFlour } from "../pantry/ingredient";
-import type { Ingredient } from "../pantry/ingredient-schema";
-import { isInclusion } from "../pantry/pieces";
 import type { Vessel } from "../pantry/vessel-schema";
+import { bowl } from "./bowl";
 import { withOwnSteps } from "./own-steps";
+import { exactly, listed, Sheet, takes } from "./sheet";
 import type { StepKind } from "./work-step";
 import type { WorkStep } from "./work-step-schema";
+import { withAmounts, writtenBowl, type WrittenPlan, writtenPlan } from "./written-bowl";
 
-/** Minutes that kitchens take, from quick to slow; confidence C. */
-const TAKES: Record<Exclude<StepKind, "bake" | "change" | "look" | "turn" | "out" | "cool-tin" | "cool-rack" | "rest" | "own">, [number, number, number]> = {
-  temper: [45, 60, 90],
-  soak: [15, 20, 30],
-  sour: [5, 8, 10],
-  component: [10, 15, 25],
-  pan: [1, 2, 4],
-  preheat: [12, 15, 25],
-  dry: [2, 4, 6],
-  cream: [3, 5, 7],
-  "cut-in": [3, 5, 8],
-  whisk: [4, 6, 9],
-  wet: [2, 3, 5],
-  combine: [1, 2, 3],
-  fold: [1, 1, 2],
-  portion: [1, 3, 6],
-  glaze: [2, 4, 6],
-  cut: [1, 3, 5],
-  wrap: [1, 2, 4],
-}; // prettier-ignore
-const takes = (kind: keyof typeof TAKES, times = 1): Range => {
-  const [low, mid, high] = TAKES[kind];
-  return { low: low * times, mid: mid * times, high: high * times };
-};
-const exactly = (minutes: number): Range => ({ low: minutes, mid: minutes, high: minutes });
-
-/** What wants to stand wet before it is baked: grains left whole or rolled, seeds that gel. */
-const SOAKS = /rolled-oats|jumbo-oats|steel-cut|flakes|groats|whole$|ground-flax|chia|cornmeal/;
 /** A batter that has lost no more than a quarter of its lift is still itself; a doubled-up powder may wait longer than anyone lets it. */
 const LONGEST_WAIT = 120;
-/** What is dry and sieved together. */
-const DRY: ReadonlySet<Ingredient["family"]> = new Set<Ingredient["family"]>([
-  "binder",
-  "leavener",
-  "acid",
-  "salt",
-  "spice",
-  "cocoa",
-]);
 /** By how much the times of hands grow with more than one vessel's worth of batter. */
 const HANDS_PER_KG = 0.35;
-
-const name = ({ ingredient }: Item): string => ingredient.name.replace(/, (?:whole|5 %).*$/, "").toLowerCase();
-
-const weighed = (items: readonly Item[]): WorkStep["lines"] =>
-  items.map(({ ingredient, massG }) => ({ ingredientId: ingredient.id, grams: massG }));
-
-const listed = (items: readonly Item[]): string => listWords(items.map((item) => `${gramsText(item.massG)} ${name(item)}`));
 
 function panWords({ shape, lining, preheated, warmC }: Vessel): string {
   const what = shape === "free" ? "the sheet" : shape === "griddle" ? "the griddle" : shape === "muffin" ? "the cups" : "the tin";
@@ -83,111 +41,6 @@ function panWords({ shape, lining, preheated, warmC }: Vessel): string {
     : warmC !== undefined
       ? `${lined}; warm it with fat in it`
       : lined;
-}
-
-/** What a kind of step needs where nothing else is said. */
-const NEEDS: Partial<Record<StepKind, WorkStep["needs"]>> = {
-  temper: "nothing",
-  soak: "nothing",
-  sour: "nothing",
-  rest: "nothing",
-  "cool-tin": "nothing",
-  "cool-rack": "nothing",
-  preheat: "oven",
-  bake: "oven",
-  cream: "mixer",
-  whisk: "mixer",
-};
-
-/** Steps as they are written down, each under its id. */
-class Sheet {
-  readonly steps: WorkStep[] = [];
-  /** Adds one, with what is weighed for it; gives back its id. */
-  add(kind: StepKind, words: string, minutes: Range, items: readonly Item[] = [], more: Partial<WorkStep> = {}): string {
-    const step = { id: kind, kind, words, minutes, needs: NEEDS[kind] ?? "hands", after: [], lines: weighed(items), ...more };
-    this.steps.push(step);
-    return step.id;
-  }
-}
-
-/** The batter's items by what is done with them first. */
-interface Sorted {
-  soaked: Item[];
-  soakedIn: Item | null;
-  soured: Item[];
-  dry: Item[];
-  creamed: Item[];
-  rubbed: Item[];
-  wet: Item[];
-  folded: Item[];
-}
-
-function sortedFor(items: readonly Item[], method: NonNullable<Process["method"]>): Sorted {
-  const those = (wanted: (i: Ingredient) => boolean): Item[] => items.filter(({ ingredient }) => wanted(ingredient));
-  const soaked = those(({ id }) => SOAKS.test(id));
-  const folded = those(isInclusion);
-  const solid = those(({ family, state }) => family === "fat" && state === "solid");
-  const sugars = those(({ family }) => family === "sugar");
-  const vinegars = those(({ family }) => family === "vinegar");
-  const milks = those(({ family }) => family === "dairy" || family === "plant-milk");
-  const soured = vinegars.length > 0 && milks.length > 0 ? [...vinegars, ...milks] : [];
-  const creamed = method === "creaming" ? [...solid, ...sugars] : [];
-  const rubbed = method === "cut-in" ? solid : [];
-  const early = new Set([...soaked, ...folded, ...soured, ...creamed, ...rubbed]);
-  const isDry = ({ ingredient }: Item): boolean =>
-    isFlour(ingredient) || DRY.has(ingredient.family) || (ingredient.behaviour === "powder" && ingredient.family !== "sugar");
-  const rest = items.filter((item) => !early.has(item));
-  const wet = rest.filter((item) => !isDry(item));
-  const soakedIn = soured.length > 0 ? null : (wet.find(({ ingredient }) => ingredient.per100g.water > 80 && ingredient.family !== "egg") ?? null); // prettier-ignore
-  return {
-    soaked,
-    soakedIn: soaked.length > 0 ? soakedIn : null,
-    soured,
-    dry: rest.filter(isDry),
-    creamed,
-    rubbed,
-    wet: soaked.length > 0 ? wet.filter((item) => item !== soakedIn) : wet,
-    folded,
-  };
-}
-
-/** Everything up to a batter in the bowl; the id of the step after which it may be portioned, and of the one that wets the leavening. */
-function bowl(sheet: Sheet, items: readonly Item[], process: Process, much: number): { ready: string; wetted: string } {
-  const method = process.method ?? "muffin";
-  const { soaked, soakedIn, soured, dry, creamed, rubbed, wet, folded } = sortedFor(items, method);
-  const ready: string[] = [];
-  const cold = creamed.filter(({ ingredient }) => ingredient.family === "fat");
-  const temper = cold.length > 0 ? [sheet.add("temper", `Take ${listWords(cold.map(name))} out of the cold`, takes("temper"), [], { ahead: true })] : []; // prettier-ignore
-  const sour =
-    soured.length > 0 ? [sheet.add("sour", `Stir ${listed(soured)} together and let it turn`, takes("sour"), soured)] : [];
-  if (soaked.length > 0) {
-    const where = soakedIn ? ` in the ${name(soakedIn)}` : sour.length > 0 ? " in the soured milk" : "";
-    const words = `Soak ${listed(soaked)}${where}; nothing that lifts is in yet`;
-    ready.push(sheet.add("soak", words, takes("soak"), [...soaked, ...(soakedIn ? [soakedIn] : [])], { after: sour, ahead: sour.length === 0 })); // prettier-ignore
-  } else ready.push(...sour);
-  const sieved = sheet.add("dry", `Whisk ${listed(dry)} together until no streak of leavening is seen`, takes("dry", much), dry);
-  ready.push(sieved);
-  if (creamed.length > 0) ready.push(sheet.add("cream", `Cream ${listed(creamed)} until light`, takes("cream"), creamed, { after: temper })); // prettier-ignore
-  if (rubbed.length > 0)
-    ready.push(sheet.add("cut-in", `Cut ${listed(rubbed)}, cold, into the dry until the largest bits are like peas`, takes("cut-in", much), rubbed, { after: [sieved] })); // prettier-ignore
-  if (wet.length > 0) ready.push(wetStep(sheet, wet, method));
-  const wetted = sheet.add("combine", combineWords[method], takes("combine", much), [], { after: ready });
-  let last = wetted;
-  if (folded.length > 0) {
-    const moist = folded.some(({ ingredient }) => ingredient.family === "fruit");
-    const words = `Fold in ${listed(folded)}${moist ? "; dust what is wet with a spoonful of the flour" : ""}`;
-    last = sheet.add("fold", words, takes("fold", much), folded, { after: [last] });
-  }
-  const stands = process.restMinutes ?? 0;
-  if (stands > 0) last = sheet.add("rest", "Let it stand, covered", exactly(stands), [], { after: [last] });
-  return { ready: last, wetted };
-}
-
-function wetStep(sheet: Sheet, wet: readonly Item[], method: NonNullable<Process["method"]>): string {
-  if (method === "whisked") return sheet.add("whisk", `Whisk ${listed(wet)} until thick and pale`, takes("whisk"), wet);
-  const verb = method === "blender" ? "Blend" : "Stir";
-  const words = wet.length === 1 ? `Weigh ${listed(wet)}` : `${verb} ${listed(wet)} together`;
-  return sheet.add("wet", words, takes("wet"), wet, method === "blender" ? { needs: "mixer" } : {});
 }
 
 /** From the door to the out: the bake, and what is done beside it. The id of the step that takes it out. */
@@ -214,84 +67,225 @@ function oven(sheet: Sheet, analysis: BakedAnalysis, simulation: Simulation | nu
     if (was) beside(`change-${k + 2}`, "change", stageChange(was, stage), stage.from);
   });
   const turn = simulation?.turnAtMinutes ?? null;
-  if (turn !== null && turn < mid) beside("turn", "turn", hob ? "Turn it over" : "Turn the tin, if the oven is uneven", turn);
+  if (turn !== null && turn < mid)
+    beside(
+      "turn",
+      "turn",
+      hob ? "Turn it over" : `Turn the ${given.vessel.shape === "free" ? "sheet" : "tin"}, if the oven is uneven`,
+      turn,
+    );
   beside("look", "look", "Look first", bake.checkAtMinutes);
   return sheet.add("out", `Out: ${listWords(bake.signs.slice(0, 2))}`, exactly(1), [], { after: [baked], hot: true });
 }
 
+/** “To finish”, “for the top”: a name that says where it goes, not what it is. */
+const isFinish = ({ name }: AsideOf["component"]): boolean => /^(?:to|for)\b/i.test(name);
+const makeWords = ({ component, lines }: AsideOf, shelf: Shelf): string =>
+  isFinish(component) ? `Make ready ${component.name.toLowerCase()}: ${listed(resolve(lines, shelf))}` : `Make ${component.name.toLowerCase()} of ${listed(resolve(lines, shelf))}`; // prettier-ignore
+/** What stands beside the batter, by what is done with it. */
+interface Beside {
+  pan: Item[];
+  made: AsideOf[];
+  brushed: AsideOf[];
+  late: AsideOf[];
+}
+/** Brushed, strewn or laid on as it is: nothing is made of it beforehand. */
+const asItIs = ({ component, lines }: AsideOf): boolean => placeOf(component) === "top" && component.cookedG === undefined && (component.role === "glaze" || lines.length === 1); // prettier-ignore
+function besideOf(asides: readonly AsideOf[], shelf: Shelf): Beside {
+  const filled = asides.filter(({ lines }) => lines.length > 0);
+  const pan = filled.filter(({ component }) => component.role === "pan");
+  const late = filled.filter(({ component }) => !pan.some((one) => one.component === component) && (placeOf(component) === "after" || placeOf(component) === "apart")); // prettier-ignore
+  const early = filled.filter((one) => !pan.includes(one) && !late.includes(one));
+  return {
+    pan: resolve(pan.flatMap(({ lines }) => lines), shelf),
+    made: early.filter((one) => !asItIs(one)),
+    brushed: early.filter(asItIs),
+    late,
+  };
+} // prettier-ignore
+
+/** What a written step takes of lines. */
+const takenFrom = (step: WrittenStep, lines: readonly WeighedLine[], shelf: Shelf): Item[] =>
+  resolve(lines.filter(({ id }) => id !== undefined && step.lines.includes(id)), shelf); // prettier-ignore
+const takenIn = (steps: readonly WrittenStep[], id: string | undefined): boolean =>
+  id !== undefined && steps.some(({ lines }) => lines.includes(id));
+const takenBy = (steps: readonly WrittenStep[], { lines }: AsideOf): boolean => lines.some(({ id }) => id !== undefined && steps.some((step) => step.lines.includes(id))); // prettier-ignore
+/** Lines that a step elsewhere takes are not weighed twice. */
+const without = (one: AsideOf, steps: readonly WrittenStep[]): AsideOf => ({ ...one, lines: one.lines.filter(({ id }) => id === undefined || !steps.some((step) => step.lines.includes(id))) }); // prettier-ignore
+
+/** A brush, a sieve, a hand: how what goes on top as it is gets there. */
+function topWords({ component, lines }: AsideOf, shelf: Shelf): string {
+  const items = resolve(lines, shelf);
+  const wet = component.role === "glaze" || items.every(({ ingredient }) => ingredient.behaviour === "liquid");
+  return `${wet ? "Brush with" : "Scatter over it"} ${listed(items)}`;
+}
+
 /**
- * How a formula is made, step by step, as its method, ingredients, vessel and bake say, with what the baker changed of it (`process.steps`): what goes on before, beside and after, how long each takes, how
- * long it may wait. `simulation` gives the bake its minutes, `warmMinutes` is how long the very oven heats. Throws as `readings`.
+ * How a formula is made, step by step: as the recipe tells it where it does, else as method, foods, vessel and bake say, with what the baker changed
+ * of it (`process.steps`): what goes on before, beside and after, how long each takes, how long it may wait. `simulation` gives the bake its
+ * minutes, `warmMinutes` is how long the very oven heats. Throws as `readings`.
  */
 export function stepsOf(
-  input: Opened,
+  opened: Opened,
   analysis: BakedAnalysis,
   simulation: Simulation | null,
   shelf: Shelf = builtInShelf,
   warmMinutes?: number,
 ): WorkStep[] {
   const sheet = new Sheet();
+  // What came out of a nested formula is weighed where the line that held it is named.
+  const input = { ...opened, lines: opened.lines.map((line) => ({ ...line, id: line.id ?? line.outOf })) };
   const { batter, asides } = sortLines(input.lines, input.components, shelf);
-  const { vessel, oven: heat, process } = analysis.given;
-  const made = asides.filter(({ lines }) => lines.length > 0);
-  const inside = made.filter(({ component }) => placeOf(component) !== "after");
+  const { vessel, process } = analysis.given;
+  const plan = writtenPlan(input.process ?? {});
+  const beside = besideOf(asides, shelf);
   const much = 1 + HANDS_PER_KG * Math.max(0, analysis.batch.massG / 1000 - 1);
-  const parts = inside.map((aside) => componentStep(sheet, aside, shelf));
-  const pan = sheet.add("pan", panWords(vessel), takes("pan"));
+  const told = plan ? [...plan.bowl, ...plan.filling, ...plan.top, ...plan.after] : [];
+  const parts = beside.made.map((aside) => without(aside, told)).filter(({ lines }) => lines.length > 0).map((aside) => componentStep(sheet, aside, shelf)); // prettier-ignore
+  const pan = sheet.add("pan", withAmounts(plan?.pan[0]?.words ?? panWords(vessel), beside.pan), takes("pan"), beside.pan);
+  const preheat = preheatStep(sheet, analysis, pan, warmMinutes);
+  const asideLines = [...beside.made, ...beside.brushed].flatMap(({ lines }) => lines);
+  const beyond = plan ? [...plan.filling, ...plan.top, ...plan.after] : [];
+  const bowled = [
+    ...batter.filter(({ id }) => !takenIn(beyond, id)),
+    ...asideLines.filter(({ id }) => takenIn(plan?.bowl ?? [], id)),
+  ];
+  const { ready, wetted } =
+    plan && plan.bowl.length > 0
+      ? writtenBowl(
+          sheet,
+          plan.bowl,
+          bowled,
+          new Set(input.lines.flatMap(({ id, off }) => (id === undefined || off ? [] : [id]))),
+          shelf,
+          process,
+          much,
+        )
+      : bowl(sheet, resolve(bowled, shelf), process, much);
+  const loose = [...batter, ...asideLines];
+  const { pieces, pieceG } = analysis.fill;
+  const later = process.stages?.some(({ topped }) => topped) ?? false;
+  const inTin = beside.made.filter(({ component }) => !isFinish(component)).map(({ component }) => component.name.toLowerCase());
+  const fillItems = plan ? plan.filling.flatMap((step) => takenFrom(step, loose, shelf)) : [];
+  const portion = sheet.add(
+    "portion",
+    withAmounts(portionWords(vessel, pieces, pieceG, later ? [] : inTin, plan?.filling ?? []), fillItems), // prettier-ignore
+    takes("portion", 0.7 + pieces / 24),
+    fillItems,
+    { after: [ready, pan, ...(later ? [] : parts)] },
+  );
+  const topped = topSteps(sheet, plan, beside, loose, shelf, portion);
+  const out = oven(sheet, analysis, simulation, [topped, preheat], wetted);
+  afterOven(sheet, { analysis, simulation, plan, beside, loose, shelf }, out);
+  return withOwnSteps(inTheirOrder(sheet.steps, ready), process.steps);
+}
+
+/** The tin and the oven stand where they are begun: so long before the batter is ready as the oven takes to heat. */
+function inTheirOrder(steps: readonly WorkStep[], ready: string): WorkStep[] {
+  const early = steps.filter(({ kind }) => kind === "pan" || kind === "preheat");
+  const others = steps.filter((step) => !early.includes(step));
+  const heats = early.reduce((most, { minutes }) => Math.max(most, minutes.mid), 0);
+  let at = others.findIndex(({ id }) => id === ready) + 1;
+  for (let minutes = 0; at > 0 && minutes < heats; at--) minutes += others[at - 1]?.minutes.mid ?? 0;
+  return [...others.slice(0, at), ...early, ...others.slice(at)];
+}
+
+function preheatStep(sheet: Sheet, { given: { vessel, oven: heat } }: BakedAnalysis, pan: string, warmMinutes: number | undefined): string {
   const hob = heat.mode === "hob";
-  const preheat = sheet.add(
+  return sheet.add(
     "preheat",
     `Heat the ${hob ? "griddle" : "oven"} to ${Math.round(heat.celsius)} °C${vessel.preheated && !hob ? ", the pan in it" : ""}`,
-    hob
-      ? GRIDDLE_HEATS
-      : warmMinutes === undefined
-        ? takes("preheat")
-        : { low: 0.9 * warmMinutes, mid: warmMinutes, high: 1.2 * warmMinutes },
+    hob ? GRIDDLE_HEATS : warmMinutes === undefined ? takes("preheat") : { low: 0.9 * warmMinutes, mid: warmMinutes, high: 1.2 * warmMinutes },
     [],
     { after: vessel.preheated ? [pan] : [], hot: true },
   );
-  const { ready, wetted } = bowl(sheet, resolve(batter, shelf), process, much);
-  const { pieces, pieceG } = analysis.fill;
-  const later = process.stages?.some(({ topped }) => topped) ?? false;
-  const portion = sheet.add(
-    "portion",
-    portionWords(vessel, pieces, pieceG, later ? [] : inside.map(({ component }) => component.name.toLowerCase())),
-    takes("portion", 0.7 + pieces / 24),
-    [],
-    { after: [ready, pan, ...(later ? [] : parts)] },
-  );
-  let last = oven(sheet, analysis, simulation, [portion, preheat], wetted);
+} // prettier-ignore
+
+/** What is brushed or strewn on what is filled; the id of the last such step, or of the filling. */
+function topSteps(
+  sheet: Sheet,
+  plan: WrittenPlan | null,
+  { brushed }: Beside,
+  loose: readonly WeighedLine[],
+  shelf: Shelf,
+  portion: string,
+): string {
+  let last = portion;
+  plan?.top.forEach((step, k) => {
+    const items = takenFrom(step, loose, shelf);
+    last = sheet.add("top", withAmounts(step.words, items), takes("top"), items, { id: `top-${k + 1}`, after: [last] });
+  });
+  for (const aside of brushed) {
+    const left = plan ? without(aside, [...plan.bowl, ...plan.filling, ...plan.top, ...plan.after]) : aside;
+    if (left.lines.length > 0) last = sheet.add("top", topWords(left, shelf), takes("top"), resolve(left.lines, shelf), { id: `top-${aside.component.id}`, after: [last] }); // prettier-ignore
+  }
+  return last;
+}
+
+/** So much warmer than the kitchen a bake may be when it is wrapped, K: no water settles in the bag. Kitchen rule, confidence C. */
+const WRAP_K = 6;
+/** Minutes from the oven until it may be wrapped: the same exponential that took its middle to the cut goes on. */
+function wrapAfter(simulation: Simulation | null, targetC: number, kitchenC: number): number {
+  if (!simulation || simulation.cutAfterMinutes <= 0) return 60;
+  const hot = Math.max(CUT_C + 1, targetC);
+  const over = (celsius: number): number => Math.max(1, celsius - kitchenC);
+  const tau = simulation.cutAfterMinutes / Math.log(over(hot) / over(CUT_C));
+  return Math.round(tau * Math.log(over(hot) / WRAP_K));
+}
+
+const warm =
+  /\b(?:while|still|as soon as|straight away|at once|immediately)\b[^.]*\b(?:hot|warm|out|away|once|immediately)?|\bstraight from the oven\b/i;
+
+/** Cooling, what is put on when it is out, the cut, the wrapping. */
+function afterOven(
+  sheet: Sheet,
+  { analysis, simulation, plan, beside, loose, shelf }: { analysis: BakedAnalysis; simulation: Simulation | null; plan: WrittenPlan | null; beside: Beside; loose: readonly WeighedLine[]; shelf: Shelf },
+  out: string,
+): void {
+  const { process, vessel } = analysis.given;
+  let last = out;
   const tin = simulation?.outOfTinMinutes ?? 0;
   const hung = process.cooling === "upside-down" ? ", upside down on a bottle's neck or its own feet" : "";
-  if (tin > 0) last = sheet.add("cool-tin", `Cool in the tin${hung}`, exactly(tin), [], { after: [last], hot: true });
+  if (tin > 0) last = sheet.add("cool-tin", `Cool in the ${vessel.shape === "muffin" ? "cups" : "tin"}${hung}`, exactly(tin), [], { after: [last], hot: true }); // prettier-ignore
   const until = analysis.bake.restBeforeCuttingMinutes - tin;
   if (until > 0) last = sheet.add("cool-rack", "Cool on the rack", exactly(until), [], { after: [last] });
-  for (const { component, lines } of made) {
-    if (placeOf(component) !== "after") continue;
-    const items = resolve(lines, shelf);
-    const words = `Make ${component.name.toLowerCase()} of ${listed(items)}, and put it on`;
-    last = sheet.add("glaze", words, takes("glaze"), items, { id: `glaze-${component.id}`, after: [last] });
+  for (const aside of beside.late) {
+    const { component } = aside;
+    const written = plan?.after.find(({ kind, lines }) => kind === "finish" && aside.lines.some(({ id }) => id !== undefined && lines.includes(id))); // prettier-ignore
+    const items = resolve(aside.lines, shelf);
+    const apart = placeOf(component) === "apart";
+    const words = written
+      ? withAmounts(written.words, items)
+      : apart
+        ? `Serve with ${component.name.toLowerCase()}: ${listed(items)}`
+        : `${makeWords(aside, shelf)}, and put it on`;
+    // What is poured over while it is hot waits for no cooling.
+    const hot = written !== undefined && warm.test(written.words);
+    const id = sheet.add(apart ? "serve" : "glaze", words, takes(apart ? "serve" : "glaze"), items, { id: `glaze-${component.id}`, after: [hot ? out : last] }); // prettier-ignore
+    if (!hot) last = id;
   }
+  const said = plan?.after.filter((step) => !beside.late.some((aside) => takenBy([step], aside))) ?? [];
+  said.forEach((step, k) => {
+    const kind = step.kind === "serve" ? "serve" : "glaze";
+    const items = takenFrom(step, loose, shelf);
+    last = sheet.add(kind, withAmounts(step.words, items), takes(kind), items, { id: `after-${k + 1}`, after: [last] });
+  });
   const sliced = simulation === null || analysis.bake.restBeforeCuttingMinutes >= simulation.cutAfterMinutes;
-  if (sliced && pieces === 1) last = sheet.add("cut", "Cut it", takes("cut"), [], { after: [last] });
+  const cut = said.some(({ kind, words }) => kind === "serve" && /\b(?:cut|slice)\b/i.test(words));
+  if (sliced && analysis.fill.pieces === 1 && !cut) last = sheet.add("cut", "Cut it", takes("cut"), [], { after: [last] });
+  const through = wrapAfter(simulation, analysis.bake.targetCoreC, process.kitchenC ?? ROOM_C) - Math.max(tin, analysis.bake.restBeforeCuttingMinutes);
+  if (through > 0) last = sheet.add("cool-through", "Let what is kept cool through", exactly(through), [], { after: [last] });
   sheet.add("wrap", "Wrap what is not eaten today", takes("wrap"), [], { after: [last] });
-  return withOwnSteps(sheet.steps, process.steps);
-}
+} // prettier-ignore
 
 const GRIDDLE_HEATS: Range = { low: 4, mid: 6, high: 10 };
 
-const combineWords: Record<NonNullable<Process["method"]>, string> = {
-  muffin: "Stir the wet into the dry until no dry flour is seen",
-  creaming: "Stir the dry into the creamed, in turns with the wet",
-  "cut-in": "Stir the wet into the rubbed with a fork until it just holds",
-  "one-bowl": "Stir everything together in one bowl",
-  blender: "Blend the dry into the wet, no longer than it takes",
-  whisked: "Fold the dry into the whisked, without knocking it down",
-};
-
-function portionWords({ shape, piece }: Vessel, pieces: number, pieceG: number, with_: readonly string[]): string {
+/** How it is filled or shaped: in the recipe's words where it says it, with the pieces and grams of the formula as it is now. */
+function portionWords({ shape, piece }: Vessel, pieces: number, pieceG: number, inside: readonly string[], written: readonly WrittenStep[]): string {
   const each = gramsText(pieceG);
-  const others = with_.length > 0 ? `, with ${listWords(with_)}` : "";
+  const others = inside.length > 0 ? `, with ${listWords(inside)}` : "";
+  const said = written.map(({ words }, k) => (k === 0 ? words : words.replace(/^\p{Lu}(?=\p{Ll})/u, (c) => c.toLowerCase()))).join("; ");
+  if (said !== "") return `${said}: ${pieces === 1 ? each : `${pieces} of ${each}`}${others}`;
   if (shape === "muffin") return `Fill ${pieces} cups, ${each} each${others}`;
   if (shape === "griddle") return `Pour ${pieces} cakes of ${each}${others}`;
   if (shape === "free")
@@ -299,7 +293,7 @@ function portionWords({ shape, piece }: Vessel, pieces: number, pieceG: number, 
       ? `Drop ${pieces} heaps of ${each}${others}`
       : `Shape ${pieces} ${pieces === 1 ? "piece" : "pieces"} of ${each}${others}`;
   return pieces === 1 ? `Fill the tin: ${each}${others}` : `Fill ${pieces} tins, ${each} each${others}`;
-}
+} // prettier-ignore
 
 /** A filling, topping or wash of its own, made before it is wanted; its id. */
 function componentStep(sheet: Sheet, { component, lines }: AsideOf, shelf: Shelf): string {
@@ -307,17 +301,18 @@ function componentStep(sheet: Sheet, { component, lines }: AsideOf, shelf: Shelf
   const cooked = component.cookedG === undefined ? "" : `, cooked down to ${gramsText(component.cookedG)} and cooled`;
   return sheet.add(
     "component",
-    `Make ${component.name.toLowerCase()} of ${listed(items)}${cooked}`,
+    `${makeWords({ component, lines }, shelf)}${cooked}`,
     takes("component", component.cookedG === undefined ? 0.5 : 2),
     items,
     { id: `component-${component.id}`, ahead: true },
   );
 }
 
-/** The longest chain of steps, minutes from the first hand to the cut: what a baker alone with one oven cannot be quicker than. */
+/** The longest chain of steps, minutes from the first hand to the cut: what a baker alone with one oven cannot be quicker than. What is kept cools on by itself. */
 export function shortestMinutes(steps: readonly WorkStep[]): number {
   const ends = new Map<string, number>();
-  for (const { id, after, minutes, at } of steps) {
+  for (const { id, kind, after, minutes, at } of steps) {
+    if (kind === "cool-through" || kind === "wrap") continue;
     // What goes on while it bakes adds nothing to the chain.
     if (at !== undefined) continue;
     const from = Math.max(0, ...after.map((one) => ends.get(one) ?? 0));

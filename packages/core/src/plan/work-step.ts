@@ -1,5 +1,6 @@
 export const stepKinds = [
   "temper",
+  "prepare",
   "soak",
   "sour",
   "component",
@@ -14,6 +15,7 @@ export const stepKinds = [
   "fold",
   "rest",
   "portion",
+  "top",
   "bake",
   "change",
   "look",
@@ -21,8 +23,10 @@ export const stepKinds = [
   "out",
   "cool-tin",
   "cool-rack",
+  "cool-through",
   "glaze",
   "cut",
+  "serve",
   "wrap",
   /** One that the baker put there. */
   "own",

@@ -88,6 +88,31 @@ describe("a fault of the formula itself", () => {
   });
 });
 
+test("what one cause explains is not explained again: a cold oven that was read leaves nothing for a bake taken out early by the clock", () => {
+  const planned = baked(loaf).analysis.bake;
+  const asked = {
+    seen: seen(["raw-centre", 3], ["pale-top", 2]),
+    measured: { ovenC: 150, minutes: Math.round(planned.minutes.mid), coreC: 85 },
+  };
+  const found = diagnose(loaf, asked);
+  expect(first(found)).toBe("oven-cold");
+  expect(found.causes[0]?.probability).toBeGreaterThan(0.8);
+  expect(found.causes.find(({ id }) => id === "taken-early")?.probability ?? 0).toBeLessThan(0.35);
+  // Without the thermometer's word both stand, and the minutes as planned speak for neither.
+  const blind = diagnose(loaf, { ...asked, measured: { coreC: 85 } });
+  expect(places(blind, "taken-early")).toBeGreaterThanOrEqual(0);
+  expect(places(blind, "oven-cold")).toBeGreaterThanOrEqual(0);
+});
+
+test("the first cause explains the complaint that tells most: what is soapy is soda, though a hot oven explains the colour", () => {
+  const asked = {
+    seen: seen(["soapy", 2], ["dark-top", 2], ["burnt-base", 1], ["thick-crust", 1]),
+    measured: { crumbPh: 8.3 },
+    kitchen: { ovenBiasK: 12 },
+  };
+  expect(["too-much-soda", "acid-missing"]).toContain(first(diagnose(loaf, asked)));
+});
+
 test("probabilities are chances: none over one, nothing seen makes a sound bake likeliest, a cause that is seen to be absent loses", () => {
   const quiet = diagnose(loaf, { seen: [] });
   expect(Math.max(...quiet.causes.map(({ probability }) => probability))).toBeLessThan(0.1);

@@ -14,7 +14,7 @@ import { gramsIn } from "./groups";
 import { lossOf, middleOf } from "./measured";
 import type { Measured } from "./measured-schema";
 import { bakeOf, coreAtOut, type Outcome } from "./outcome";
-import { faultRemedySchema, remedyFor } from "./remedy";
+import { doNext, faultRemedySchema, type OfferedRemedy, remedyFor } from "./remedy";
 import { clueWeight, soundClue } from "./sound";
 import { symptomOf, symptoms, type SymptomId } from "./symptoms";
 import type { Seen } from "./symptoms-schema";
@@ -85,7 +85,9 @@ const MOST_SAID = 3;
 const LEAST_TOLD = 0.02;
 const LEAST_MANY = 3;
 const MOST_TOLD = 8;
+/** Remedies are proven for so many of the causes, where they are at least so likely. */
 const REMEDIES_FOR = 4;
+const LEAST_MENDED = 0.1;
 /** A complaint that the simulation shows in a lesser degree is not its to judge; one that a remedy leaves more of than this share is not mended. */
 const LEAST_SHOWN = 0.8;
 const MENDED = 0.9;
@@ -103,7 +105,7 @@ class Bench {
   /** What the slips on record show by themselves, beside the formula as written. */
   readonly shown: Appearance;
   private readonly effects = new Map<string, Effect>();
-  private readonly remedies = new Map<string, ReturnType<typeof remedyFor>>();
+  private readonly remedies = new Map<string, OfferedRemedy>();
   private bare: Appearance | null = null;
   constructor(
     written: Opened,
@@ -124,13 +126,12 @@ class Bench {
     this.effects.set(cause.id, found);
     return found;
   }
-  /** What would mend it; baked again for those that are told first. */
-  remedyOf(cause: Cause, bake: boolean): ReturnType<typeof remedyFor> {
-    const key = `${cause.id} ${bake}`;
-    const there = this.remedies.get(key);
+  /** What would mend it, baked again. */
+  remedyOf(cause: Cause): OfferedRemedy {
+    const there = this.remedies.get(cause.id);
     if (there) return there;
-    const found = remedyFor(cause, this.input, this.planned, this.shelf, bake);
-    this.remedies.set(key, found);
+    const found = remedyFor(cause, this.input, this.planned, this.shelf);
+    this.remedies.set(cause.id, found);
     return found;
   }
   /** Whether a changed formula, with the same thing gone wrong in it, shows less of what was complained of. What the simulation does not show is the table's word. */
@@ -230,26 +231,47 @@ function strength(cause: Cause, effect: Effect, id: SymptomId): number {
 const student = (observed: number, predicted: number, sigma: number): number =>
   -2.5 * Math.log(1 + ((observed - predicted) / sigma) ** 2 / 4);
 
-/** What was measured, under a cause beside without it: log likelihoods by quantity. */
-function measuredFor(bench: Bench, effect: Effect, measured: Measured): Reason[] {
-  const [here, without] = [effect.outcome, bench.asBaked];
-  if (!here) return [];
-  const out: Reason[] = [];
-  const tell = (what: string, observed: number, unit: string, of: (outcome: Outcome) => number, sigma: number, digits = 0): void => {
-    const [then, before] = [of(here), of(without)];
-    const weight = Math.max(-3, Math.min(3, student(observed, then, sigma) - student(observed, before, sigma)));
-    if (Math.abs(weight) > 0.1)
-      out.push({ what, value: `${observed.toFixed(digits)} ${unit}; ${then.toFixed(digits)} with it, ${before.toFixed(digits)} without`.replace("  ", " "), weight });
-  };
-  const middle = middleOf(measured);
-  if (middle !== null) tell("Height of the middle", middle, "mm", ({ simulation }) => simulation.cooledMm.middle, SIGMA.height * Math.max(10, without.simulation.cooledMm.middle));
-  if (measured.coreC !== undefined) tell("Core when it came out", measured.coreC, "°C", ({ simulation }) => coreAtOut(simulation), SIGMA.coreK);
-  const loss = lossOf(measured);
-  if (loss !== null) tell("Loss", loss, "%", ({ simulation }) => simulation.loss.oven, SIGMA.lossPoints, 1);
-  if (measured.crumbPh !== undefined) tell("Crumb pH", measured.crumbPh, "", ({ analysis }) => analysis.lift.ph.mid, SIGMA.ph, 1);
-  if (measured.batterDensityGPerMl !== undefined) tell("Density of the batter", measured.batterDensityGPerMl, "g/mL", ({ analysis }) => analysis.body.densityGPerMl, SIGMA.density, 2);
-  return out;
+/** Something that was measured, and what the bake without anything wrong predicts of it. */
+interface Quantity {
+  what: string;
+  unit: string;
+  digits: number;
+  observed: number;
+  sigma: number;
+  without: number;
+  of: (outcome: Outcome) => number;
+}
+
+function quantitiesOf(without: Outcome, measured: Measured): Quantity[] {
+  const [middle, loss, { coreC, crumbPh, batterDensityGPerMl }] = [middleOf(measured), lossOf(measured), measured];
+  const quantity = (what: string, observed: number | null | undefined, unit: string, of: Quantity["of"], sigma: number, digits = 0): Quantity[] =>
+    observed === null || observed === undefined ? [] : [{ what, unit, digits, observed, sigma, without: of(without), of }];
+  return [
+    ...quantity("Height of the middle", middle, "mm", ({ simulation }) => simulation.cooledMm.middle, SIGMA.height * Math.max(10, without.simulation.cooledMm.middle)),
+    ...quantity("Core when it came out", coreC, "°C", ({ simulation }) => coreAtOut(simulation), SIGMA.coreK),
+    ...quantity("Loss", loss, "%", ({ simulation }) => simulation.loss.oven, SIGMA.lossPoints, 1),
+    ...quantity("Crumb pH", crumbPh, "", ({ analysis }) => analysis.lift.ph.mid, SIGMA.ph, 1),
+    ...quantity("Density of the batter", batterDensityGPerMl, "g/mL", ({ analysis }) => analysis.body.densityGPerMl, SIGMA.density, 2),
+  ];
 } // prettier-ignore
+
+/** Log of how much likelier a measurement is by so much beside what the bake without it predicts. Causes that act together move the prediction together. */
+const measuredWeight = ({ observed, sigma, without }: Quantity, moved: number): number =>
+  Math.max(-3, Math.min(3, student(observed, without + moved, sigma) - student(observed, without, sigma)));
+
+const movedBy = (effect: Effect, { of, without }: Quantity): number => (effect.outcome ? of(effect.outcome) - without : 0);
+
+/** What was measured, under a cause beside without it: log likelihoods by quantity. */
+const measuredFor = (effect: Effect, quantities: readonly Quantity[]): Reason[] =>
+  quantities.flatMap((one) => {
+    const moved = movedBy(effect, one);
+    const told = (value: number): string => value.toFixed(one.digits);
+    const value = `${told(one.observed)} ${one.unit}; ${told(one.without + moved)} with it, ${told(one.without)} without`.replace(
+      "  ",
+      " ",
+    );
+    return moved === 0 ? [] : [{ what: one.what, value, weight: measuredWeight(one, moved) }];
+  });
 
 const degreeWord = (id: SymptomId, degree: number): string =>
   degree === 0 ? "not there" : (symptomOf(id).degrees[degree - 1] ?? "");
@@ -261,7 +283,13 @@ export function isPossible({ needs }: Cause, clues: Clues, inputs: readonly Open
   return inputs.some((input) => gramsIn(input, needs, shelf) > 0);
 }
 
-function clueReasons(cause: Cause, clues: Clues, kind: Kind): Reason[] {
+/**
+ * Clues that are measurements which a simulated cause predicts itself: they are held against that, and count once. A strip's word of soda is not among
+ * them: kitchens know it apart from what is computed, and without it an oven that explains only the colour stands before the soda that is tasted.
+ */
+const PREDICTED: ReadonlySet<keyof Clues> = new Set(["coreShortK", "lossRatio"]);
+
+function clueReasons(cause: Cause, clues: Clues, kind: Kind, isSimulated: boolean): Reason[] {
   const reason = (of: keyof Clues, value: number, weight: number): Reason => {
     const { name, unit, digits } = clueWords[of];
     const { mean } = soundClue(of, kind);
@@ -275,8 +303,20 @@ function clueReasons(cause: Cause, clues: Clues, kind: Kind): Reason[] {
   if (excluded.length > 0) return excluded;
   return cause.clues.flatMap((clue) => {
     const value = clues[clue.of];
-    return value === undefined ? [] : [reason(clue.of, value, clueWeight(clue, value, kind))];
+    return value === undefined || (isSimulated && PREDICTED.has(clue.of))
+      ? []
+      : [reason(clue.of, value, clueWeight(clue, value, kind))];
   });
+}
+
+/** From this chance on a cause explains a complaint; and how near to the likeliest one that does must come to stand before it. */
+const EXPLAINED = 0.25;
+const NEARLY = 0.8;
+
+/** The complaint that is plainly there and rarest by itself; null where nothing is. */
+function mostTelling(seen: readonly Seen[]): SymptomId | null {
+  const plain = seen.filter(({ degree }) => degree >= 2).sort((a, b) => b.degree * -Math.log(symptomOf(b.symptomId).leak) - a.degree * -Math.log(symptomOf(a.symptomId).leak)); // prettier-ignore
+  return plain[0]?.symptomId ?? null;
 }
 
 /** Log likelihood of what was seen, from the chance that nothing brings each symptom (the product over causes, slips and leak). */
@@ -308,6 +348,7 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
   const facts = cluesOf(input, bench.planned.analysis, shelf, { measured, kitchen });
   for (const fact of ["coreShortK", "minutesShare", "lossRatio"] as const) if (facts[fact] !== undefined) clues[fact] = facts[fact];
   const seen = new Map(asked.seen.map(({ symptomId, degree }) => [symptomId, degree]));
+  const quantities = quantitiesOf(bench.asBaked, measured);
   const complaints = asked.seen.flatMap(({ symptomId, degree }) => (degree > 0 ? [symptomId] : []));
   const silentSlips = new Map(symptoms.map(({ id }) => [id, 1 - 0.9 * shownBy(bench.shown[id])]));
   const unslipped = (id: SymptomId): number => silentSlips.get(id) ?? 1;
@@ -318,12 +359,12 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
       const recorded = slips.length > 0 ? recordedFor(cause, input, real, slips, shelf) : null;
       const reasons = [
         ...(recorded ? [{ what: "On record", ...recorded }] : []),
-        ...clueReasons(cause, clues, kind),
-        ...measuredFor(bench, effect, measured),
+        ...clueReasons(cause, clues, kind, effect.outcome !== null),
+        ...measuredFor(effect, quantities),
       ];
       const brings = new Map(symptoms.map(({ id }) => [id, strength(cause, effect, id)]));
       const odds = Math.log(cause.prior) + reasons.reduce((sum, { weight }) => sum + weight, 0);
-      return { cause, reasons, brings, odds };
+      return { cause, reasons, brings, odds, moved: quantities.map((one) => movedBy(effect, one)) };
     });
   const single = weighed.map(
     ({ brings, odds }) => odds + seenLikelihood(seen, (id) => unslipped(id) * (1 - (brings.get(id) ?? 0))),
@@ -341,7 +382,14 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
       const [x, y] = [weighed[a], weighed[b]];
       if (!x || !y || x.cause.family === y.cause.family) continue;
       const silent = (id: SymptomId): number => unslipped(id) * (1 - (x.brings.get(id) ?? 0)) * (1 - (y.brings.get(id) ?? 0));
-      states.push({ of: [a, b], log: x.odds + y.odds + seenLikelihood(seen, silent) });
+      // What the two predict together of each measurement, in place of what each predicts alone.
+      const together = quantities.reduce((sum, one, q) => {
+        const [by, also] = [x.moved[q] ?? 0, y.moved[q] ?? 0];
+        return by === 0 || also === 0
+          ? sum
+          : sum + measuredWeight(one, by + also) - measuredWeight(one, by) - measuredWeight(one, also);
+      }, 0);
+      states.push({ of: [a, b], log: x.odds + y.odds + together + seenLikelihood(seen, silent) });
     }
   const top = Math.max(...states.map(({ log }) => log));
   const weights = states.map(({ log }) => Math.exp(log - top));
@@ -349,10 +397,16 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
   const chance = weighed.map(
     (_, k) => states.reduce((sum, { of }, n) => sum + (of.includes(k) ? (weights[n] ?? 0) : 0), 0) / whole,
   );
-  const ranked = weighed
-    .map((one, k) => ({ ...one, probability: chance[k] ?? 0 }))
-    .sort((a, b) => b.probability - a.probability)
-    .filter(({ probability }, k) => k < MOST_TOLD && (probability >= LEAST_TOLD || k < (complaints.length > 0 ? LEAST_MANY : 1)));
+  const telling = mostTelling(asked.seen);
+  const explains = ({ brings }: { brings: ReadonlyMap<SymptomId, number> }): boolean =>
+    telling === null || (brings.get(telling) ?? 0) >= EXPLAINED;
+  const byChance = weighed.map((one, k) => ({ ...one, probability: chance[k] ?? 0 })).sort((a, b) => b.probability - a.probability);
+  // The first cause explains the complaint that tells most, where one that does is nearly as likely.
+  const [likeliest] = byChance;
+  const instead = likeliest && !explains(likeliest) ? byChance.find((one) => one.probability >= NEARLY * likeliest.probability && explains(one)) : undefined; // prettier-ignore
+  const ranked = (instead ? [instead, ...byChance.filter((one) => one !== instead)] : byChance).filter(
+    ({ probability }, k) => k < MOST_TOLD && (probability >= LEAST_TOLD || k < (complaints.length > 0 ? LEAST_MANY : 1)),
+  );
   const told = ranked.map(({ cause, reasons, brings, probability }, k) => {
     const all = [
       ...reasons,
@@ -365,8 +419,9 @@ export function diagnose(input: Opened, asked: Asked, shelf: Shelf = builtInShel
     ];
     const heaviest = (sign: 1 | -1): Reason[] =>
       all.filter(({ weight }) => sign * weight > 0.15).sort((a, b) => sign * (b.weight - a.weight)).slice(0, MOST_SAID + 1);
-    const offered = bench.remedyOf(cause, k < REMEDIES_FOR);
-    const isMended = k >= REMEDIES_FOR || !offered.input || bench.mends(cause, offered.input, complaints);
+    // What is unlikely is told apart first; nothing is proposed for it that was not baked again.
+    const offered = k < REMEDIES_FOR && probability >= LEAST_MENDED ? bench.remedyOf(cause) : ({ words: doNext(cause) } as OfferedRemedy);
+    const isMended = !offered.input || bench.mends(cause, offered.input, complaints);
     const { words: next, remedy } = isMended ? offered : { words: cause.tell, remedy: undefined };
     return {
       id: cause.id, family: cause.family, words: cause.words, probability, for: heaviest(1), against: heaviest(-1), tell: cause.tell,

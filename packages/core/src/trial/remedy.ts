@@ -237,22 +237,32 @@ export function forScale(input: Opened, before: Opened): Opened {
   };
 }
 
+/** What to do next time about a cause, without a number of this formula. */
+export const doNext = ({ remedy, tell }: Cause): string => nextWords[remedy?.aim ?? ""] ?? tell;
+
+/** What to do in words; where this formula has something to change, the version with it. */
+export interface OfferedRemedy {
+  words: string;
+  remedy?: FaultRemedy;
+  input?: Opened;
+}
+
 /**
- * What to change for a cause: in words, and as a version that is analysed again and, with `bake`, baked again. It is not offered where this formula
- * has nothing to change, or where the change would bring a fault that was not there.
+ * What to change for a cause: in words, and as a version that is analysed and baked again. It is not offered where this formula has nothing to change, or
+ * where the change would bring a fault that was not there.
  */
-export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: Shelf, bake: boolean): { words: string; remedy?: FaultRemedy; input?: Opened } {
+export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: Shelf): OfferedRemedy {
   const aim = cause.remedy?.aim ?? "";
   const way = lines(aim, planned, shelf) ?? setting(aim, planned);
-  const words = nextWords[aim];
-  if (!way) return { words: words ?? cause.tell };
+  const words = doNext(cause);
+  if (!way) return { words };
   try {
     const after = forScale(way.input, input);
     const changes = changesOf(input, after);
-    const then = bake ? bakeOf(after, shelf) : null;
-    const analysis = then?.analysis ?? readings(after, shelf);
-    const before = findingsOf(bake ? planned.analysis : readings(input, shelf));
-    if ([...findingsOf(analysis)].some((id) => !before.has(id))) return { words: words ?? cause.tell };
+    const then = bakeOf(after, shelf);
+    const { analysis } = then;
+    const before = findingsOf(planned.analysis);
+    if ([...findingsOf(analysis)].some((id) => !before.has(id))) return { words };
     const [was, is] = [allergensOf(input.lines, shelf), allergensOf(after.lines, shelf)];
     const name = (id: string): string => shelf.get(id)?.name.toLowerCase() ?? id;
     const listed = listWords(changes.map(({ ingredientId, fromG, toG }) => `${name(ingredientId)} ${gramsText(fromG)} → ${gramsText(toG)}`));
@@ -261,9 +271,9 @@ export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: 
       ...(after.process !== input.process && after.process ? { process: after.process } : {}),
       ...(after.vessel !== input.vessel && after.vessel ? { vessel: after.vessel } : {}),
     };
-    if (changes.length === 0 && Object.keys(set).length === 0) return { words: words ?? cause.tell };
+    if (changes.length === 0 && Object.keys(set).length === 0) return { words };
     return {
-      words: words ?? `${way.title}${listed === "" ? "" : `: ${listed}`}.`,
+      words: nextWords[aim] ?? `${way.title}${listed === "" ? "" : `: ${listed}`}.`,
       input: after,
       remedy: {
         title: way.title,
@@ -275,11 +285,11 @@ export function remedyFor(cause: Cause, input: Opened, planned: Outcome, shelf: 
         allergensAdded: [...is].filter((one) => !was.has(one)),
         allergensRemoved: [...was].filter((one) => !is.has(one)),
         ...(Object.keys(set).length > 0 ? { set } : {}),
-        ...(then ? { bake: { before: bakeWords(planned), after: bakeWords(then) } } : {}),
+        bake: { before: bakeWords(planned), after: bakeWords(then) },
       },
     };
   } catch (error) {
-    if (error instanceof CoreError) return { words: words ?? cause.tell };
+    if (error instanceof CoreError) return { words };
     throw error;
   }
 } // prettier-ignore

@@ -50,14 +50,14 @@ const hedges = new Set([
   "either",
 ]);
 const manners: Record<string, Filling> = {
-  heaped: "heaped", heaping: "heaped", rounded: "rounded", scant: "scant", scanty: "scant", level: "level", levelled: "level",
+  heaped: "heaped", heaping: "heaped", rounded: "rounded", scant: "scant", scanty: "scant", level: "level", levelled: "level", rd: "rounded", rdd: "rounded", hpd: "heaped",
   leveled: "level", packed: "packed", sifted: "sifted", aerated: "sifted", spooned: "spooned", dipped: "dipped", scooped: "dipped",
-  generous: "rounded", full: "rounded", good: "rounded", big: "rounded", brimming: "heaped", slack: "scant", bare: "scant",
+  generous: "rounded", full: "rounded", good: "rounded", big: "rounded", brimming: "heaped", slack: "scant", bare: "scant", shy: "scant", mean: "scant",
 }; // prettier-ignore
 /** How firmly: said before a manner, it changes nothing but the word after it. */
 const degrees = new Set(["firmly", "lightly", "tightly", "well", "very", "loosely"]);
 const sizes: Record<string, string> = {
-  large: "large", lg: "large", lge: "large", medium: "medium", med: "medium", small: "small", sm: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium",
+  large: "large", lg: "large", lge: "large", medium: "medium", med: "medium", small: "small", sm: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium", medjool: "large",
 }; // prettier-ignore
 /** Sizes of eggs by their letters. */
 const letters: Record<string, string> = { s: "small", m: "medium", l: "large", xl: "extra-large" };
@@ -198,8 +198,18 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   let quantity: Range | null = null;
   let spoken = false;
   const direct = unitAt(tokens, skipped);
-  const bare = direct !== null && said.has(direct.value) && lower(tokens, direct.next) === "of";
-  if (direct && (isArticle || skipped > at || bare)) {
+  // "pinch of salt", and where an amount begins what is read, "pinch salt".
+  const bare =
+    direct !== null &&
+    said.has(direct.value) &&
+    (lower(tokens, direct.next) === "of" || (from === 0 && tokens[direct.next]?.kind === "word"));
+  // "teaspoon and a half of powder"
+  const andAHalf =
+    direct !== null &&
+    tokens[skipped]?.kind === "word" &&
+    (tokens[skipped]?.lower.length ?? 0) > 2 &&
+    andPart(tokens, direct.next) !== null;
+  if (direct && (isArticle || skipped > at || bare || andAHalf)) {
     quantity = exactly(1);
     spoken = isArticle || bare;
     filling ??= before.filling;

@@ -5,7 +5,10 @@
 const MOST_SIGNS = 260;
 /** What is said of a bake runs over whole sentences. */
 export const WHOLE_SENTENCES = 1000;
-const cuts = [/[.;!?]\s/g, /,\s/g, /\s/g];
+/** Where nobody pauses, before the next amount rather than within one: "a hundred and sixty grams". */
+const beforeAnAmount =
+  /(?<!\b(?:and|a|an|of|or|to|plus|about|for|at|hundred|\w+ty|\d+))\s(?=(?:\d|(?:an?|half|one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|\w+ty)\s))/gi;
+const cuts = [/[.;!?]\s/g, /,\s/g, beforeAnAmount, /\s/g];
 
 /** Every blank of a line as one: tabs, runs of blanks and those that only look otherwise. */
 export const evenBlanks = (line: string): string => line.replace(/[\s\u200b]+/g, " ");
@@ -25,3 +28,6 @@ export function passagesOf(line: string, most = MOST_SIGNS): string[] {
   }
   return [...passages, rest];
 }
+
+/** The heat before its minutes, with a stroke between. */
+export const heatAndTime = /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3})\s*(min(?:ute)?s?)\b/gi;

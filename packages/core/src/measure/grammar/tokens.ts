@@ -54,26 +54,36 @@ function evened(text: string): string {
     .replace(/&(?:#(\d{2,5})|([a-z]{2,8}\d{0,2}));/gi, (all, code: string | undefined, name: string | undefined) =>
       code ? String.fromCodePoint(Number(code)) : (entities[name?.toLowerCase() ?? ""] ?? all),
     );
-  return withFigures(decoded)
-    .replace(/\p{Extended_Pictographic}[\uFE0F\u200D]?/gu, " ")
-    .replace(/[\u00a0\u2000-\u200b\u202f\t]/g, " ")
-    .replace(/[‘’´`]/g, "'")
-    .replace(/[“”″]/g, '"')
-    .replace(/′/g, "'")
-    .replace(/\*\*|__/g, "")
-    .replace(/[\u2044\u2215]/g, "/")
-    .replace(/[\u2010-\u2015\u2212]/g, "-")
-    .replace(/×/g, "x")
-    .replace(/[≈≃∼]/g, "~")
-    .replace(/(\d)(kg|g|ml|oz|lb)([a-z]{4,})\b/g, (all, figure: string, unit: string, rest: string) =>
-      unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
-    )
-    .replace(/(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
-    .replace(/(?:\s*\.){3,}/g, " ")
-    .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
-    .replace(/(?<![\d.,])(\d+),(\d{1,3})(?![\d/])/g, "$1.$2")
-    .replace(/\s+/g, " ")
-    .trim();
+  return (
+    withFigures(decoded)
+      .replace(/\p{Extended_Pictographic}[\uFE0F\u200D]?/gu, " ")
+      .replace(/[\u00a0\u2000-\u200b\u202f\t]/g, " ")
+      .replace(/[‘’´`]/g, "'")
+      .replace(/[“”″]/g, '"')
+      .replace(/′/g, "'")
+      .replace(/\*\*|__/g, "")
+      .replace(/[\u2044\u2215]/g, "/")
+      .replace(/[\u2010-\u2015\u2212]/g, "-")
+      .replace(/×/g, "x")
+      .replace(/[≈≃∼]/g, "~")
+      .replace(/(\d)(kg|g|ml|oz|lb)([a-z]{4,})\b/g, (all, figure: string, unit: string, rest: string) =>
+        unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
+      )
+      .replace(/(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
+      .replace(/(?:\s*\.){3,}/g, " ")
+      .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
+      .replace(/(?<![\d.,])(\d+),(\d{1,3})(?![\d/])/g, "$1.$2")
+      // "w.", "w/" and "abt": with, and about.
+      .replace(/(?<=\s)w(?:\.|\/)\s*(?=[\p{L}\d])/giu, "with ")
+      .replace(/\babt\.?(?=\s|$)/gi, "about")
+      // The full stop of a shortened word ends no sentence.
+      .replace(
+        /\b([Mm]ins?|[Hh]rs?|[Ss]td|[Cc]a|[Aa]pprox|[Aa]bout|[Uu]ngef|[Ll]evel|[Hh]eaped)\.(?=\s+[\p{L}\d])(?!\s+\p{Lu}\p{Ll}+\s)/gu,
+        "$1",
+      )
+      .replace(/\s+/g, " ")
+      .trim()
+  );
 }
 
 const withoutAccents = (text: string): string =>

@@ -6,8 +6,8 @@ import { StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Button } from "../../ui/press";
 import { Small } from "../../ui/words";
-import { newId, wire } from "../wire/client";
-import { keys } from "../wire/keys";
+import { beginBake } from "../wire/begin-bake";
+import { newId } from "../wire/client";
 
 /** A minute of a rehearsal takes a second. */
 const REHEARSAL_FACTOR = 60;
@@ -19,11 +19,9 @@ export function BeginBake({ title, ...of }: Omit<BakeInput, "id" | "rehearsal"> 
   const id = useRef(newId());
   const begin = useMutation({
     mutationFn: (rehearse: boolean) =>
-      wire.createBake({ ...of, title, id: id.current, ...(rehearse ? { rehearsal: { factor: REHEARSAL_FACTOR } } : {}) }),
+      beginBake(queries, { ...of, title, id: id.current, ...(rehearse ? { rehearsal: { factor: REHEARSAL_FACTOR } } : {}) }),
     onSuccess: (saved) => {
       id.current = newId();
-      queries.setQueryData(keys.bake.of(saved.id), saved);
-      void queries.invalidateQueries({ queryKey: keys.bakes.all });
       router.navigate(`/counter/${saved.id}` as Href);
     },
   });
