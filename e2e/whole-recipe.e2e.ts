@@ -87,9 +87,12 @@ test("a line is moved into another component by hand, and back by the keyboard a
   expect(await page.evaluate(() => document.activeElement?.getAttribute("aria-label"))).toBe("Move Butter");
   await page.keyboard.press("Space");
   await page.getByText(/^Butter is at Butter/).waitFor({ state: "attached" });
-  for (let n = 0; n < 4 && !(await page.getByText(/^Butter is at (Plum filling|Plums)/).count()); n++) {
+  // One line further at a time: the next key waits until the last one was told.
+  const told = (): Promise<string> => page.getByText(/^Butter is at /).innerText();
+  for (let n = 0; n < 4 && !/^Butter is at (Plum filling|Plums)/.test(await told()); n++) {
+    const before = await told();
     await page.keyboard.press("ArrowDown");
-    await page.waitForTimeout(400);
+    for (let k = 0; k < 100 && (await told()) === before; k++) await page.waitForTimeout(50);
   }
   await page.keyboard.press("Space");
   await page

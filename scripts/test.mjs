@@ -57,6 +57,10 @@ const jest = (name, projects, more = []) => {
   passed += report.numPassedTests;
   failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
   if (result.status !== 0 && report.numFailedTests + report.numRuntimeErrorTestSuites === 0) failed++;
+  const again = report.testResults.flatMap(({ assertionResults }) =>
+    assertionResults.filter(({ invocations, status }) => status === "passed" && invocations > 1),
+  );
+  for (const { fullName } of again) console.log(`passed only at the second try: ${fullName}`);
   console.log(
     `${name}: ${report.numPassedTests} passed, ${report.numFailedTests} failed tests in ${Math.round((Date.now() - begun) / 1000)} s`,
   );

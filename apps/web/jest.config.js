@@ -10,6 +10,7 @@ module.exports = {
     ],
   },
   setupFiles: ["<rootDir>/jest.setup.js"],
+  setupFilesAfterEnv: ["<rootDir>/jest.after.js"],
   testMatch: ["<rootDir>/**/*.test.tsx", "<rootDir>/**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/dist/"],
   moduleNameMapper: {

@@ -77,21 +77,29 @@ export type Sent =
   { ended: "arrived"; refused?: { id: string; message: string }[] } | { ended: "no-answer" } | { ended: "refused"; why: string };
 
 const sending = new Map<string, Promise<void>>();
+/** Asked to send while a sending was under way: if that one finds no answer, it tries once more. */
+const askedAgain = new Set<string>();
 const AT_ONCE = 200;
 
 /** Sends what waits, the oldest first; one sending at a time, and what is sent twice counts once at the other end. */
 export function sendWaiting<E extends { at: string; id: string }>(of: string, send: (events: E[]) => Promise<Sent>): Promise<void> {
   const running = sending.get(of);
-  if (running) return running.then(() => undefined);
+  if (running) {
+    askedAgain.add(of);
+    return running.then(() => undefined);
+  }
   const work = (async () => {
     for (;;) {
+      askedAgain.delete(of);
       const open = (await waitingEvents<E>(of)).filter(({ refused }) => refused === undefined);
       const next = open
         .sort((a, b) => Date.parse(a.event.at) - Date.parse(b.event.at) || (a.event.id < b.event.id ? -1 : 1))
         .slice(0, AT_ONCE);
-      if (next.length === 0) return;
-      const sent = await send(next.map(({ event }) => event));
-      if (sent.ended === "no-answer") return;
+      const sent: Sent = next.length === 0 ? { ended: "no-answer" } : await send(next.map(({ event }) => event));
+      if (sent.ended === "no-answer") {
+        if (askedAgain.has(of)) continue;
+        return;
+      }
       const whyOf = new Map(sent.ended === "refused" ? next.map(({ event }) => [event.id, sent.why]) : (sent.refused ?? []).map(({ id, message }) => [id, message])); // prettier-ignore
       await drop(next.filter(({ event }) => !whyOf.has(event.id)).map(({ key }) => key));
       const database = await box();

@@ -1,0 +1,2 @@
+/** A machine under load answers more slowly than the second that is waited for by itself. */
+require("@testing-library/react").configure({ asyncUtilTimeout: 10_000 });

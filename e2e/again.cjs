@@ -1,0 +1,2 @@
+/** A journey that fails on a machine under load is driven once more, with what went wrong printed; the run names it. */
+jest.retryTimes(1, { logErrorsBeforeRetry: true });
