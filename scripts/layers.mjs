@@ -17,6 +17,7 @@ export const layers = {
     "trial",
     FRONT,
     "label",
+    "season",
     "exchange",
   ],
   "apps/server/src": ["store", "archive", "access", "demo", "compute", "devices", "resources"],

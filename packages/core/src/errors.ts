@@ -17,7 +17,8 @@ export type CoreErrorCode =
   | "stopped"
   | "bad-table"
   | "bad-file"
-  | "no-recipe";
+  | "no-recipe"
+  | "no-space";
 
 export class CoreError extends Error {
   constructor(

@@ -1,0 +1,153 @@
+/**
+ * How far a season of eight bakes comes in made-up kitchens, each with a truth of its own that nobody is told: an offset, slopes, bends, pairs and the
+ * scatter of single bakes and of days laid over the bake in the computer. Beside it what a careful baker reaches who changes one thing at a time, with
+ * the same number of bakes. `npm run seasons [-- kitchens]`. The truths are drawn from another family than the model's (a plane, squares and products,
+ * not a Gaussian process), of the sizes that the log's own doubts name; this shows that the method learns, not that kitchens are so.
+ */
+import { bareKitchen, normalFrom, type Season, seasonSchema, seeded, type Trial } from "@uprise/core";
+import { askedQualities, type Baked, baker, sifted } from "@uprise/core/src/season/bakes";
+import { beliefsOf, type Logged } from "@uprise/core/src/season/beliefs";
+import { firstBakes } from "@uprise/core/src/season/first-bakes";
+import { bestOf, nextBake } from "@uprise/core/src/season/next-bake";
+import { qualityOf } from "@uprise/core/src/season/qualities";
+import { candidatesOf, isShare } from "@uprise/core/src/season/space";
+import { demoFormulas } from "../apps/server/src/demo/formulas";
+
+const KITCHENS = Number(process.argv[2] ?? 200);
+const BAKES = 8;
+const WITHIN = 0.05;
+
+const formulaOf = (id: string) => demoFormulas.find((one) => one.id === id)?.formula;
+const line = (lineId: string, name: string, low: number, high: number) => ({ what: "line", id: lineId, name, lineId, low, high });
+const oven = (low: number, high: number) => ({ what: "oven", id: "oven", name: "Oven", low, high });
+const share = (lineId: string, name: string, low: number, high: number) => ({ ...line(lineId, name, low, high), what: "share" });
+const season = (formulaId: string, title: string, quality: string, side: 1 | -1, factors: unknown[]): Season =>
+  seasonSchema.parse({ title, formulaId, formula: formulaOf(formulaId), wishes: [{ quality, side }], holds: [], factors, bakes: BAKES, perBlock: 2, blockedBy: "day", seed: 11, runs: [], notes: "" }); // prettier-ignore
+
+const seasons: Season[] = [
+  season("pear-loaf", "a taller pear loaf", "height", 1, [line("l5", "Kefir", 200, 260), line("l9", "Pear", 120, 220), line("l4", "Xanthan", 1.5, 3.5), oven(165, 190)]),
+  season("beet-muffins", "moister muffins", "scale-moistness", 1, [line("l6", "Beetroot", 160, 220), line("l9", "Oil", 55, 85), oven(180, 200)]),
+  season("pear-loaf", "a better blend", "score", 1, [share("l1", "Buckwheat", 35, 65), share("l2", "Sweet rice", 15, 45), share("l3", "Tapioca", 10, 35), line("l8", "Sugar", 85, 120)]),
+]; // prettier-ignore
+
+interface Truth {
+  of: (baked: Baked) => number;
+  noise: number;
+  day: number;
+}
+
+/** A kitchen: what the computer says plus a plane, squares and products, drawn; tasted values stay between 0 and 1. */
+function kitchenOf(asked: Season, present: Baked, sound: readonly Baked[], random: () => number): Truth {
+  const normal = normalFrom(random);
+  const quality = qualityOf(asked.wishes[0]?.quality ?? "");
+  const size = quality.relative ? Math.abs(present.means.get(quality.id) ?? 1) : 1;
+  const { offset, slope, bend, noise } = quality.doubt;
+  const strong = Math.exp(0.5 * normal());
+  const n = present.x.length;
+  const [by, plane, lean] = [offset * size * normal(), present.x.map(() => slope * size * strong * normal()), slope * strong * normal()];
+  const bends = present.x.map((_, i) => present.x.map((__, j) => (j < i ? 0 : (bend * size * strong * normal()) / (i === j ? 1 : Math.sqrt(n)))));
+  const all = sound.map((one) => one.leans.get(quality.id) ?? 0);
+  const mean = all.reduce((a, b) => a + b, 0) / all.length;
+  const sd = Math.sqrt(all.reduce((sum, one) => sum + (one - mean) ** 2, 0) / all.length) || 1;
+  const scatter = noise * size * Math.exp(0.3 * normal());
+  return {
+    of: (baked) => {
+      const curved = baked.x.reduce((sum, a, i) => sum + baked.x.reduce((row, b, j) => row + (bends[i]?.[j] ?? 0) * a * b, 0), 0);
+      const straight = baked.x.reduce((sum, a, i) => sum + (plane[i] ?? 0) * a, 0);
+      const z = quality.leans ? lean * (((baked.leans.get(quality.id) ?? mean) - mean) / sd) : 0;
+      const value = (baked.means.get(quality.id) ?? quality.usual) + by + straight + curved + z;
+      return quality.how === "tasted" ? Math.min(1, Math.max(0, value)) : value;
+    },
+    noise: scatter,
+    day: 0.5 * scatter,
+  };
+} // prettier-ignore
+
+interface Result {
+  reached: number;
+  best: number;
+  present: number;
+  inside: number;
+  asked: number;
+}
+
+for (const asked of seasons) {
+  const bakes = baker(asked, bareKitchen, []);
+  const begun = performance.now();
+  const { sound, present, unsound } = sifted(asked, candidatesOf(asked, 80, asked.seed), bakes);
+  const sifting = performance.now() - begun;
+  const design = performance.now();
+  const first = firstBakes(asked, sound, present, []);
+  const designing = performance.now() - design;
+  const [quality] = askedQualities(asked);
+  if (!quality) continue;
+  const side = asked.wishes[0]?.side ?? 1;
+  const scale = new Map([[quality.id, quality.least]]);
+  const [ours, hand]: [Result[], Result[]] = [[], []];
+  for (let k = 0; k < KITCHENS; k++) {
+    const random = seeded(9000 + k);
+    const normal = normalFrom(random);
+    const truth = kitchenOf(asked, present, sound, random);
+    const days = new Map<number, number>();
+    const measured = (baked: Baked, n: number): number => {
+      const day = Math.floor(n / 2);
+      if (!days.has(day)) days.set(day, truth.day * normal());
+      return truth.of(baked) + (days.get(day) ?? 0) + truth.noise * normal();
+    };
+    const log: (Logged & { value: number })[] = [];
+    const made = { ...quality, of: (trial: Trial): number | null => (trial as unknown as { value: number }).value };
+    const write = (baked: Baked): void => {
+      const n = log.length;
+      const value = measured(baked, n);
+      log.push({ trialId: `t${n}`, baked, value, trial: { value, at: new Date(Date.UTC(2026, 10, 1 + Math.floor(n / 2))).toISOString() } as unknown as Trial }); // prettier-ignore
+    };
+    for (const run of first.runs) write(bakes.at(run.point));
+    while (log.length < BAKES) {
+      const beliefs = beliefsOf([made], log, [], sound, present);
+      const next = nextBake(asked, scale, sound, log.map((one) => one.baked), beliefs.plain); // prettier-ignore
+      if (!next) break;
+      write(next.baked);
+    }
+    const beliefs = beliefsOf([made], log, [], sound, present);
+    const chosen = bestOf(asked, scale, sound, beliefs.plain) ?? present;
+    const values = sound.map((baked) => side * truth.of(baked));
+    const inside = sound.filter((baked) => {
+      const { low, high } = beliefs.of(baked, quality.id);
+      const value = truth.of(baked);
+      return value >= low && value <= high;
+    }).length;
+    const best = Math.max(...values);
+    ours.push({ reached: side * truth.of(chosen), best, present: side * truth.of(present), inside, asked: sound.length });
+
+    // By hand: the present bake, then one thing at a time to either end; what came out better is kept.
+    let [kept, value, n] = [present, side * measured(present, 0), 1];
+    for (const turn of asked.factors.flatMap((factor) => [1, -1].map((end) => ({ factor, end })))) {
+      if (n >= BAKES) break;
+      const others = asked.factors.filter((other) => other !== turn.factor);
+      const tried = sound
+        .filter((baked) => baked !== kept)
+        .map((baked) => {
+          const value = (id: string): number => baked.point[id] ?? 0;
+          const moved = turn.factor.what === "choice" ? 0 : turn.end * ((2 * (value(turn.factor.id) - turn.factor.low)) / (turn.factor.high - turn.factor.low) - 1); // prettier-ignore
+          const strayed = others.reduce((sum, other) => sum + (other.what === "choice" ? 0 : Math.abs(value(other.id) - (kept.point[other.id] ?? 0)) / (other.high - other.low) / (isShare(turn.factor) && isShare(other) ? 4 : 1)), 0); // prettier-ignore
+          return { baked, worth: moved - 6 * strayed };
+        })
+        .sort((a, b) => b.worth - a.worth)[0]?.baked;
+      if (!tried) continue;
+      const came = side * measured(tried, n++);
+      if (came > value) [kept, value] = [tried, came];
+    }
+    hand.push({ reached: side * truth.of(kept), best, present: side * truth.of(present), inside: 0, asked: 0 });
+  }
+  const share = (results: Result[], is: (one: Result) => boolean): string =>
+    `${Math.round((100 * results.filter(is).length) / results.length)} %`;
+  const near = ({ reached, best }: Result): boolean => reached >= best - WITHIN * Math.abs(best);
+  const gained = (results: Result[]): string => `${Math.round((100 * results.reduce((sum, { reached, present: from }) => sum + reached - from, 0)) / results.reduce((sum, { best, present: from }) => sum + best - from, 0))} %`; // prettier-ignore
+  const coverage = ours.reduce((sum, one) => sum + one.inside, 0) / ours.reduce((sum, one) => sum + one.asked, 0);
+  console.log(
+    `${asked.title}: ${asked.factors.length} factors, ${sound.length} sound points (${unsound.reduce((sum, { count }) => sum + count, 0)} not), baked in ${Math.round(sifting)} ms, ${first.runs.length} first bakes chosen in ${Math.round(designing)} ms
+  after ${BAKES} bakes within 5 % of the best that could be had: ${share(ours, near)}; one at a time by hand ${share(hand, near)}; as it was ${share(ours, ({ present: from, best }) => from >= best - WITHIN * Math.abs(best))}
+  of what could be gained it gained ${gained(ours)}; by hand ${gained(hand)}
+  truth inside the 90 % range: ${Math.round(1000 * coverage) / 10} %`,
+  );
+}
