@@ -4,13 +4,14 @@
  * the same number of bakes. `npm run seasons [-- kitchens]`. The truths are drawn from another family than the model's (a plane, squares and products,
  * not a Gaussian process), of the sizes that the log's own doubts name; this shows that the method learns, not that kitchens are so.
  */
-import { bareKitchen, normalFrom, type Season, seasonSchema, seeded, type Trial } from "@uprise/core";
+import { bareKitchen, normalFrom, type Season, seasonSchema, seeded } from "@uprise/core";
 import { askedQualities, type Baked, baker, sifted } from "@uprise/core/src/season/bakes";
-import { beliefsOf, type Logged } from "@uprise/core/src/season/beliefs";
+import { beliefsOf, type Made } from "@uprise/core/src/season/beliefs";
 import { firstBakes } from "@uprise/core/src/season/first-bakes";
 import { bestOf, nextBake } from "@uprise/core/src/season/next-bake";
+import { leanings } from "@uprise/core/src/season/baked-qualities";
 import { qualityOf } from "@uprise/core/src/season/qualities";
-import { candidatesOf, isShare } from "@uprise/core/src/season/space";
+import { candidatesOf, numberAt } from "@uprise/core/src/season/space";
 import { demoFormulas } from "../apps/server/src/demo/formulas";
 
 const KITCHENS = Number(process.argv[2] ?? 200);
@@ -18,16 +19,16 @@ const BAKES = 8;
 const WITHIN = 0.05;
 
 const formulaOf = (id: string) => demoFormulas.find((one) => one.id === id)?.formula;
-const line = (lineId: string, name: string, low: number, high: number) => ({ what: "line", id: lineId, name, lineId, low, high });
-const oven = (low: number, high: number) => ({ what: "oven", id: "oven", name: "Oven", low, high });
-const share = (lineId: string, name: string, low: number, high: number) => ({ ...line(lineId, name, low, high), what: "share" });
-const season = (formulaId: string, title: string, quality: string, side: 1 | -1, factors: unknown[]): Season =>
-  seasonSchema.parse({ title, formulaId, formula: formulaOf(formulaId), wishes: [{ quality, side }], holds: [], factors, bakes: BAKES, perBlock: 2, blockedBy: "day", seed: 11, runs: [], notes: "" }); // prettier-ignore
+const line = (lineId: string, name: string, low: number, high: number) => ({ kind: "amount", id: lineId, name, lineId, low, high });
+const oven = (low: number, high: number) => ({ kind: "oven", id: "oven", low, high });
+const share = (lineId: string, name: string, low: number, high: number) => ({ ...line(lineId, name, low, high), kind: "share" });
+const season = (formulaId: string, title: string, quality: string, wish: "more" | "less", factors: unknown[]): Season =>
+  seasonSchema.parse({ title, formulaId, formula: formulaOf(formulaId), goals: [{ quality, wish }], factors, bakes: BAKES, blocks: { size: 2, by: "day" }, seed: 11, runs: [], notes: "" }); // prettier-ignore
 
 const seasons: Season[] = [
-  season("pear-loaf", "a taller pear loaf", "height", 1, [line("l5", "Kefir", 200, 260), line("l9", "Pear", 120, 220), line("l4", "Xanthan", 1.5, 3.5), oven(165, 190)]),
-  season("beet-muffins", "moister muffins", "scale-moistness", 1, [line("l6", "Beetroot", 160, 220), line("l9", "Oil", 55, 85), oven(180, 200)]),
-  season("pear-loaf", "a better blend", "score", 1, [share("l1", "Buckwheat", 35, 65), share("l2", "Sweet rice", 15, 45), share("l3", "Tapioca", 10, 35), line("l8", "Sugar", 85, 120)]),
+  season("pear-loaf", "a taller pear loaf", "height", "more", [line("l5", "Kefir", 200, 260), line("l9", "Pear", 120, 220), line("l4", "Xanthan", 1.5, 3.5), oven(165, 190)]),
+  season("beet-muffins", "moister muffins", "moistness", "more", [line("l6", "Beetroot", 160, 220), line("l9", "Oil", 55, 85), oven(180, 200)]),
+  season("pear-loaf", "a better blend", "score", "more", [share("l1", "Buckwheat", 35, 65), share("l2", "Sweet rice", 15, 45), share("l3", "Tapioca", 10, 35), line("l8", "Sugar", 85, 120)]),
 ]; // prettier-ignore
 
 interface Truth {
@@ -39,7 +40,7 @@ interface Truth {
 /** A kitchen: what the computer says plus a plane, squares and products, drawn; tasted values stay between 0 and 1. */
 function kitchenOf(asked: Season, present: Baked, sound: readonly Baked[], random: () => number): Truth {
   const normal = normalFrom(random);
-  const quality = qualityOf(asked.wishes[0]?.quality ?? "");
+  const quality = qualityOf(asked.goals[0]?.quality ?? "");
   const size = quality.relative ? Math.abs(present.means.get(quality.id) ?? 1) : 1;
   const { offset, slope, bend, noise } = quality.doubt;
   const strong = Math.exp(0.5 * normal());
@@ -54,7 +55,7 @@ function kitchenOf(asked: Season, present: Baked, sound: readonly Baked[], rando
     of: (baked) => {
       const curved = baked.x.reduce((sum, a, i) => sum + baked.x.reduce((row, b, j) => row + (bends[i]?.[j] ?? 0) * a * b, 0), 0);
       const straight = baked.x.reduce((sum, a, i) => sum + (plane[i] ?? 0) * a, 0);
-      const z = quality.leans ? lean * (((baked.leans.get(quality.id) ?? mean) - mean) / sd) : 0;
+      const z = leanings[quality.id] ? lean * (((baked.leans.get(quality.id) ?? mean) - mean) / sd) : 0;
       const value = (baked.means.get(quality.id) ?? quality.usual) + by + straight + curved + z;
       return quality.how === "tasted" ? Math.min(1, Math.max(0, value)) : value;
     },
@@ -81,7 +82,7 @@ for (const asked of seasons) {
   const designing = performance.now() - design;
   const [quality] = askedQualities(asked);
   if (!quality) continue;
-  const side = asked.wishes[0]?.side ?? 1;
+  const side = asked.goals[0]?.wish === "less" ? -1 : 1;
   const scale = new Map([[quality.id, quality.least]]);
   const [ours, hand]: [Result[], Result[]] = [[], []];
   for (let k = 0; k < KITCHENS; k++) {
@@ -94,21 +95,20 @@ for (const asked of seasons) {
       if (!days.has(day)) days.set(day, truth.day * normal());
       return truth.of(baked) + (days.get(day) ?? 0) + truth.noise * normal();
     };
-    const log: (Logged & { value: number })[] = [];
-    const made = { ...quality, of: (trial: Trial): number | null => (trial as unknown as { value: number }).value };
+    const log: Made[] = [];
     const write = (baked: Baked): void => {
       const n = log.length;
       const value = measured(baked, n);
-      log.push({ trialId: `t${n}`, baked, value, trial: { value, at: new Date(Date.UTC(2026, 10, 1 + Math.floor(n / 2))).toISOString() } as unknown as Trial }); // prettier-ignore
+      log.push({ id: `t${n}`, baked, values: new Map([[quality.id, value]]), block: String(Math.floor(n / 2)) });
     };
-    for (const run of first.runs) write(bakes.at(run.point));
+    for (const run of first.runs) write(bakes.at(run.settings));
     while (log.length < BAKES) {
-      const beliefs = beliefsOf([made], log, [], sound, present);
+      const beliefs = beliefsOf([quality], log, [], sound, present);
       const next = nextBake(asked, scale, sound, log.map((one) => one.baked), beliefs.plain); // prettier-ignore
       if (!next) break;
       write(next.baked);
     }
-    const beliefs = beliefsOf([made], log, [], sound, present);
+    const beliefs = beliefsOf([quality], log, [], sound, present);
     const chosen = bestOf(asked, scale, sound, beliefs.plain) ?? present;
     const values = sound.map((baked) => side * truth.of(baked));
     const inside = sound.filter((baked) => {
@@ -127,9 +127,9 @@ for (const asked of seasons) {
       const tried = sound
         .filter((baked) => baked !== kept)
         .map((baked) => {
-          const value = (id: string): number => baked.point[id] ?? 0;
-          const moved = turn.factor.what === "choice" ? 0 : turn.end * ((2 * (value(turn.factor.id) - turn.factor.low)) / (turn.factor.high - turn.factor.low) - 1); // prettier-ignore
-          const strayed = others.reduce((sum, other) => sum + (other.what === "choice" ? 0 : Math.abs(value(other.id) - (kept.point[other.id] ?? 0)) / (other.high - other.low) / (isShare(turn.factor) && isShare(other) ? 4 : 1)), 0); // prettier-ignore
+          const { low = 0, high = 1 } = turn.factor;
+          const moved = turn.end * ((2 * (numberAt(baked.settings, turn.factor) - low)) / (high - low) - 1);
+          const strayed = others.reduce((sum, other) => sum + Math.abs(numberAt(baked.settings, other) - numberAt(kept.settings, other)) / ((other.high ?? 1) - (other.low ?? 0)) / (turn.factor.kind === "share" && other.kind === "share" ? 4 : 1), 0); // prettier-ignore
           return { baked, worth: moved - 6 * strayed };
         })
         .sort((a, b) => b.worth - a.worth)[0]?.baked;

@@ -31,6 +31,7 @@ import { openStore } from "./store/store";
 import { serveWeb } from "./web";
 import { trialRoutes } from "./resources/trials";
 import { learntRoutes } from "./resources/learnt";
+import { seasonRoutes } from "./resources/seasons";
 import type { App } from "./wire";
 
 export const VERSION = "0.1.0";
@@ -151,6 +152,7 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     bakeRoutes(scope, store, computer);
     trialRoutes(scope, store, computer);
     learntRoutes(scope, store, computer);
+    seasonRoutes(scope, store, computer);
     photoRoutes(scope, store);
     await exchangeRoutes(scope, store, computer, VERSION, settings.dataFolder);
     await deviceRoutes(scope, store);

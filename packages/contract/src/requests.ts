@@ -13,7 +13,10 @@ import {
   goals,
   measuredSchema,
   rangeSchema,
+  seasonAsked,
+  seasonAskedShape,
   seenSchema,
+  settingsSchema,
   slipSchema,
   vesselSchema,
   wholeWishes,
@@ -311,3 +314,31 @@ export const deviceCommandSchema = z.discriminatedUnion("command", [
   }),
 ]);
 export type DeviceCommand = z.infer<typeof deviceCommandSchema>;
+
+const doneRunSchema = z.object({
+  settings: settingsSchema,
+  /** What came out of it, by quality. */
+  values: z.record(z.string().max(40), z.number()).optional(),
+});
+const blocksSchema = z.union([
+  z.number().int().min(1).max(12).transform((size) => ({ size, by: "day" as const })),
+  seasonAskedShape.blocks.unwrap(),
+]); // prettier-ignore
+const seasonFields = formulaFields.extend({
+  ...seasonAskedShape,
+  /** How many bakes make a day, or what else is blocked. */
+  blocks: blocksSchema.optional(),
+  done: z.array(doneRunSchema).max(40).optional(),
+});
+
+/** A season of trials that is nowhere kept: what is wished, what may move and how far, how many bakes. */
+export const seasonDesignRequestSchema = seasonFields.refine(hasFormula, noFormula).superRefine(seasonAsked);
+export type SeasonDesignRequest = z.infer<typeof seasonDesignRequestSchema>;
+/** What came out of its runs; `season` is the request of the design, with its runs or without. */
+export const seasonNextRequestSchema = z.object({
+  season: seasonDesignRequestSchema,
+  results: z
+    .array(z.object({ runId: z.string().max(64), values: z.record(z.string().max(40), z.number()).default({}), preferredTo: z.array(z.string().max(64)).max(60).optional() }))
+    .max(60),
+}); // prettier-ignore
+export type SeasonNextRequest = z.infer<typeof seasonNextRequestSchema>;

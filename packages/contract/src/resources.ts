@@ -12,6 +12,7 @@ import {
   measuredSchema,
   seenSchema,
   learntSchema,
+  seasonSchema,
   trialSchema,
   vesselSchema,
   glanceSchema,
@@ -169,6 +170,11 @@ export type Tasting = z.infer<typeof tastingSchema>;
 export const tastingInputSchema = tastingSchema.extend({ id: idSchema.optional() });
 export const storedTastingSchema = z.object({ ...stored, tasting: tastingSchema });
 export type StoredTasting = z.infer<typeof storedTastingSchema>;
+
+export const seasonInputSchema = seasonSchema.safeExtend({ id: idSchema.optional() });
+export type SeasonInput = z.infer<typeof seasonInputSchema>;
+export const storedSeasonSchema = z.object({ ...stored, season: seasonSchema });
+export type StoredSeason = z.infer<typeof storedSeasonSchema>;
 
 /** A made-up bake to practise on: what can be seen at once, what can be asked for, and the answer. */
 export const practiceSchema = z.object({

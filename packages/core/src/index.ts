@@ -162,6 +162,7 @@ export { type Caution } from "./label/cautions";
 export { costOf, type Cost } from "./label/cost";
 export * from "./season/season-schema";
 export * from "./season/season";
+export * from "./season/asked";
 export { changesBetween, valueText } from "./season/space";
 export { type Quality, qualities, qualityOf, qualityText } from "./season/qualities";
 export * from "./exchange/outgoing";

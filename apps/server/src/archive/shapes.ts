@@ -7,7 +7,15 @@ import {
   tastingSchema,
   vesselInputSchema,
 } from "@uprise/contract";
-import { bakeRecordSchema, formulaSchema, learntSchema, packetSchema, trialSchema, upgradedFormula } from "@uprise/core";
+import {
+  bakeRecordSchema,
+  formulaSchema,
+  learntSchema,
+  packetSchema,
+  seasonSchema,
+  trialSchema,
+  upgradedFormula,
+} from "@uprise/core";
 import { z } from "zod";
 import type { WholeThing } from "../store/store";
 
@@ -49,6 +57,7 @@ export const bodySchemas = {
   packets: packetSchema,
   trials: trialSchema,
   tastings: tastingSchema,
+  seasons: seasonSchema,
   learnt: z.object({ learnt: learntSchema, before: z.object({ oven: ovenProfileSchema.optional(), ingredient: ingredientInputSchema.nullable().optional() }) }),
 } satisfies Record<WholeThing["table"], z.ZodType>; // prettier-ignore
 

@@ -31,6 +31,7 @@ const shorter: Partial<Record<TaskName, string>> = {
   import: "A shorter text, or fewer recipes at once, would be right.",
   carry: "Fewer formulas at once would be right.",
   plan: "A day with fewer bakes would be right.",
+  season: "Fewer things that move would be right.",
 };
 
 /** Where there is no bundle for a thread (tests of the server's own parts), the same functions run here. */

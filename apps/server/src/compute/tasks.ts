@@ -52,11 +52,15 @@ import {
   type Measured,
   nextFor,
   predictedFor,
+  type SeasonAsked,
+  seasonDesign,
+  seasonNext,
+  seasonNow,
   type Seen,
   type WholeWish,
   type Wish,
 } from "@uprise/core";
-import type { ImportRequest, Practice, PracticeRequest } from "@uprise/contract";
+import type { ImportRequest, Practice, PracticeRequest, SeasonDesignRequest, SeasonNextRequest } from "@uprise/contract";
 import { imported } from "./import";
 
 /** What a kitchen has of its own, as plain data that goes to a thread. */
@@ -108,6 +112,9 @@ export interface Asked {
   /** Formulas as they go out, one text each; JSON-LD as JSON. */
   carry: { formulas: { id: string; version: number; formula: Formula }[]; format: "jsonld" | "markdown" | "csv" | "text" };
   calibrate: { trials: LoggedTrial[] };
+  season: SeasonAsked;
+  "season-design": SeasonDesignRequest & { packets: Packet[] };
+  "season-next": SeasonNextRequest & { packets: Packet[] };
   plan: Omit<Day, "bakes"> & {
     bakes: (Omit<Day["bakes"][number], "input" | "parts"> & { input: FormulaRequestInput; split?: Formula | undefined })[];
   };
@@ -237,6 +244,11 @@ const tasks = {
       kitchen.shelf,
     ),
   family: (wish: Asked["family"], { shelf }: Kitchen) => family(wish, shelf),
+  season: (asked: Asked["season"], kitchen: Kitchen, tell?: Tell) => seasonNow(asked, kitchen, tell),
+  "season-design": ({ done = [], packets, ...asked }: Asked["season-design"], kitchen: Kitchen, tell?: Tell) =>
+    seasonDesign(asked, done, packets, kitchen, tell),
+  "season-next": ({ season: { done = [], ...asked }, results, packets }: Asked["season-next"], kitchen: Kitchen, tell?: Tell) =>
+    seasonNext(asked, results, done, packets, kitchen, tell),
 };
 
 export type Answer<K extends TaskName> = ReturnType<(typeof tasks)[K]>;

@@ -6,7 +6,7 @@ import { streamTo } from "./stream";
 
 const WRITES = new Set(["POST", "PUT", "DELETE"]);
 const THING =
-  /^\/api\/(formulas|ingredients|vessels|ovens|plans|bakes|devices|packets|trials|tastings|learnt)(?:\/:id)?(?:\/(?:restore|events))?$/;
+  /^\/api\/(formulas|ingredients|vessels|ovens|plans|bakes|devices|packets|trials|tastings|learnt|seasons)(?:\/:id)?(?:\/(?:restore|events))?$/;
 /** Calls after which anything may be another. */
 const ANYTHING = /^\/api\/(?:import|restore)\b/;
 

@@ -12,12 +12,11 @@ import { calendarOf } from "./calendar";
 import type { Computer, Watch } from "../compute/pool";
 import type { Asked, KitchenData } from "../compute/tasks";
 import { Refusal } from "../errors";
-import { explain } from "../problems";
 import type { Store, StoredThing } from "../store/store";
 import { type App, idParams, problems } from "../wire";
 import { entriesFor } from "./kitchen-data";
 import { resource, withoutBody } from "./resource";
-import { streamTo } from "./stream";
+import { toldAs } from "./stream";
 import type { Ingredient } from "@uprise/core";
 
 interface StoredDay {
@@ -74,22 +73,7 @@ export function planRoutes(app: App, store: Store, computer: Computer): void {
   app.post(
     "/api/plan",
     { ...forHelpers, schema: { summary: "Plan a day of bakes: who does what when, what is late, what to give up", tags, body: planRequestSchema, response: { 200: planSchema, ...problems } } },
-    async ({ body, headers, log }, reply) => {
-      if (headers.accept !== "text/event-stream") return planned(body);
-      // Asked for as a stream it tells how far it is; who goes away stops it.
-      const stream = streamTo(reply);
-      const abort = new AbortController();
-      stream.onEnd(() => abort.abort());
-      try {
-        stream.send({ plan: await planned(body, { onProgress: (progress) => stream.send({ progress }), signal: abort.signal }) });
-      } catch (error) {
-        const problem = explain(error instanceof Error ? error : new Error(String(error)));
-        if (problem.status >= 500) log.error(error);
-        stream.send({ problem });
-      }
-      stream.end();
-      return reply;
-    },
+    (request, reply) => toldAs("plan", request, reply, (watch) => planned(request.body, watch)) as Promise<Plan>,
   ); // prettier-ignore
   const rows = store.things<StoredDay>("plans");
   const from = (row: StoredThing<StoredDay>): StoredPlan => ({ ...withoutBody(row), ...row.body });

@@ -1,4 +1,6 @@
-import type { FastifyReply } from "fastify";
+import type { FastifyReply, FastifyRequest } from "fastify";
+import type { Watch } from "../compute/pool";
+import { explain } from "../problems";
 
 /** A line is kept open by a word every so often, ms. */
 const ALIVE_MS = 15_000;
@@ -36,4 +38,29 @@ export function streamTo(reply: FastifyReply): Stream {
     onEnd: (does) => void ends.push(does),
     end,
   };
+}
+
+/**
+ * A long answer: at once where it is asked for so, and asked for as a stream it tells how far it is, then the answer under its name, or the problem. Who
+ * goes away stops it.
+ */
+export async function toldAs(
+  name: "plan" | "season",
+  { headers, log }: FastifyRequest,
+  reply: FastifyReply,
+  work: (watch?: Watch) => Promise<unknown>,
+): Promise<unknown> {
+  if (headers.accept !== "text/event-stream") return work();
+  const stream = streamTo(reply);
+  const abort = new AbortController();
+  stream.onEnd(() => abort.abort());
+  try {
+    stream.send({ [name]: await work({ onProgress: (progress) => stream.send({ progress }), signal: abort.signal }) });
+  } catch (error) {
+    const problem = explain(error instanceof Error ? error : new Error(String(error)));
+    if (problem.status >= 500) log.error(error);
+    stream.send({ problem });
+  }
+  stream.end();
+  return reply;
 }

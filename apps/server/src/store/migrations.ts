@@ -140,6 +140,11 @@ export const migrations: Migration[] = [
     up: "CREATE TABLE glances (id VARCHAR(80) NOT NULL PRIMARY KEY, of CHAR(64) NOT NULL, body JSON);",
     down: "DROP TABLE glances;",
   },
+  {
+    name: "009-seasons",
+    up: `CREATE TABLE seasons (id VARCHAR(80) NOT NULL PRIMARY KEY, version INTEGER NOT NULL DEFAULT 1, body JSON NOT NULL, ${times}, shape INTEGER NOT NULL DEFAULT 1, removedAt DATETIME, made CHAR(64));`,
+    down: "DROP TABLE seasons;",
+  },
 ];
 
 const known = new Set(migrations.map(({ name }) => name));

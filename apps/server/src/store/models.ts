@@ -97,6 +97,7 @@ export const thingTables = [
   "trials",
   "tastings",
   "learnt",
+  "seasons",
 ] as const;
 export type ThingTable = (typeof thingTables)[number];
 

@@ -14,8 +14,9 @@ const stale: Record<string, (id: string | null) => readonly (readonly unknown[])
   plans: (id) => [keys.plans.all, ...(id === null ? [] : [keys.plan.of(id)])],
   bakes: (id) => [keys.bakes.all, ...(id === null ? [] : [keys.bake.of(id)])],
   devices: () => [keys.devices.all],
-  trials: (id) => [keys.trials.all, ...(id === null ? [] : [keys.trial.of(id)])],
-  tastings: () => [keys.tastings.all],
+  seasons: () => [keys.seasons.all],
+  trials: (id) => [keys.trials.all, keys.told.all, ...(id === null ? [] : [keys.trial.of(id)])],
+  tastings: () => [keys.tastings.all, keys.told.all],
   learnt: () => [keys.learnt.all, keys.ovens.all, keys.ingredients.all],
 };
 

@@ -21,7 +21,7 @@ import type {
   Tasting,
   VesselInput,
 } from "@uprise/contract";
-import type { BakeEvent, Ingredient, Packet, Trial, Wish } from "@uprise/core";
+import type { BakeEvent, Ingredient, Packet, Plan, Season, Trial, Wish } from "@uprise/core";
 import type { z } from "zod";
 import { formulaPath, ingredientsPath, listPath, ovensPath, SESSION } from "../../device/first-asks";
 import { ask } from "../../device/workers";
@@ -77,9 +77,18 @@ export const wire = {
     send<null>("POST", `${at("/api/devices", id)}/command`, { body: checked("deviceCommandSchema", command) }),
   /** A plan as it comes: told how far it is; who lets go stops it on the server too. */
   plan: (day: PlanRequest, signal?: AbortSignal, onProgress: (done: number) => void = () => undefined) =>
-    sendTold("/api/plan", checked("planRequestSchema", day), signal, ({ progress }) => {
-      if (progress !== undefined) onProgress(progress);
-    }),
+    sendTold<Plan>("/api/plan", "plan", checked("planRequestSchema", day), signal, onProgress),
+  season: (season: Season, signal?: AbortSignal, onProgress: (done: number) => void = () => undefined) =>
+    sendTold<Told<"seasonStateSchema">>("/api/season", "season", checked("seasonSchema", season), signal, onProgress),
+  seasons: (signal?: AbortSignal) =>
+    every((page) => send<Page<"storedSeasonSchema">>("GET", `/api/seasons?pageSize=${PAGE}&page=${page}`, { signal })),
+  readSeason: (id: string, signal?: AbortSignal) =>
+    send<Told<"storedSeasonSchema">>("GET", at("/api/seasons", id), { signal }),
+  createSeason: (id: string, season: Season) =>
+    send<Told<"storedSeasonSchema">>("POST", "/api/seasons", { body: checked("seasonInputSchema", { ...season, id }) }),
+  changeSeason: (id: string, version: number, season: Season) =>
+    send<Told<"storedSeasonSchema">>("PUT", at("/api/seasons", id), { body: checked("seasonInputSchema", season), version }),
+  removeSeason: (id: string, version: number) => send<null>("DELETE", at("/api/seasons", id), { version }),
   plans: (signal?: AbortSignal) =>
     every((page) => send<Page<"storedPlanSchema">>("GET", `/api/plans?pageSize=${PAGE}&page=${page}`, { signal })),
   readPlan: (id: string, signal?: AbortSignal) => send<Told<"storedPlanSchema">>("GET", at("/api/plans", id), { signal }),

@@ -1,5 +1,4 @@
 import type { Problem } from "@uprise/contract";
-import type { Plan } from "@uprise/core";
 import { takeEarly } from "../../device/early";
 import { tabId } from "../../device/tab";
 import { noAnswer, notUnderstood, refusalWords, tooSlow } from "./words";
@@ -111,19 +110,15 @@ export const sendKept = ({
   version?: number | undefined;
 }): Promise<unknown> => send<unknown>(method, path, { body, ...(version === undefined ? {} : { version }) });
 
-interface ToldPlan {
-  progress?: number;
-  plan?: Plan;
-  problem?: Problem;
-}
-
-/** A call whose answer is told as a stream of events, the last of which is the plan or why there is none. */
-export async function sendTold(
+/** A call whose answer is told as a stream of events: how far it is, and last the answer or why there is none. */
+export async function sendTold<T>(
   path: string,
+  /** Under which name the answer comes. */
+  name: "plan" | "season",
   body: Promise<unknown>,
   signal: AbortSignal | undefined,
-  onTold: (told: ToldPlan) => void,
-): Promise<Plan> {
+  onProgress: (done: number) => void,
+): Promise<T> {
   const response = await fetch(path, {
     method: "POST",
     headers: { "content-type": "application/json", accept: "text/event-stream" },
@@ -151,11 +146,10 @@ export async function sendTold(
     for (const event of events) {
       const data = /^data: (.*)$/m.exec(event)?.[1];
       if (data === undefined) continue;
-      const told = JSON.parse(data) as ToldPlan;
-      const { problem, plan } = told;
+      const { [name]: answer, problem, progress } = JSON.parse(data) as { [N in "plan" | "season"]?: T } & { progress?: number; problem?: Problem }; // prettier-ignore
       if (problem) throw new WireError(problem.status, refusalWords(problem.status, problem), problem);
-      if (plan) return plan;
-      onTold(told);
+      if (answer) return answer;
+      if (progress !== undefined) onProgress(progress);
     }
   }
 }

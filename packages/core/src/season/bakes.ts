@@ -5,13 +5,14 @@ import { labelOf } from "../label/label";
 import type { Packet } from "../pantry/packet-schema";
 import { findingsOf } from "../trial/remedy";
 import { bakeOf, type Outcome } from "../trial/outcome";
+import { bakedQualities, leanings } from "./baked-qualities";
 import { type Quality, qualityOf } from "./qualities";
-import type { Factor, Point, Season } from "./season-schema";
-import { coordinates, formulaAt, pointFrom } from "./space";
+import type { Factor, Season, Settings } from "./season-schema";
+import { coordinates, formulaAt, settingsFrom } from "./space";
 
-/** A point with its bake in the computer and what it says of each quality. */
+/** Settings with their bake in the computer and what it says of each quality. */
 export interface Baked {
-  point: Point;
+  settings: Settings;
   x: number[];
   formula: Formula;
   outcome: Outcome;
@@ -21,25 +22,24 @@ export interface Baked {
   leans: Map<string, number>;
 }
 
-/** What a season asks for: its wishes and what must hold, each once. */
-export const askedQualities = ({ wishes, holds }: Pick<Season, "wishes" | "holds">): Quality[] =>
-  [...new Set([...wishes, ...holds].map(({ quality }) => quality))].map(qualityOf);
+/** What a season asks for: what is wished and what must hold. */
+export const askedQualities = ({ goals }: Pick<Season, "goals">): Quality[] => goals.map(({ quality }) => qualityOf(quality));
 
-/** Minutes for the oven at a point, where they are a factor. */
-export const minutesAt = (factors: readonly Factor[], point: Point): number | undefined => {
-  const factor = factors.find(({ what }) => what === "minutes");
-  return factor && point[factor.id] !== undefined ? Math.round(point[factor.id] as number) : undefined;
-};
+/** Minutes for the oven, where they are a factor. */
+export function minutesAt(factors: readonly Factor[], settings: Settings): number | undefined {
+  const value = settings[factors.find(({ kind }) => kind === "minutes")?.id ?? ""];
+  return typeof value === "number" ? Math.round(value) : undefined;
+}
 
-/** Bakes points of a season in the computer, each once. */
+/** Bakes of a season in the computer, each once. */
 export function baker(season: Season, kitchen: Kitchen, packets: readonly Packet[]) {
   const asked = askedQualities(season);
   const needsLabel = asked.some(({ id }) => id === "cost" || id === "keeps");
   const known = new Map<string, Baked>();
 
   /** A formula as it was or would be baked. Throws as `readings`. */
-  function bake(point: Point, formula: Formula): Baked {
-    const minutes = minutesAt(season.factors, point);
+  function bake(settings: Settings, formula: Formula): Baked {
+    const minutes = minutesAt(season.factors, settings);
     const key = JSON.stringify([formula.lines.map(({ id, grams }) => [id, grams?.mid]), formula.oven, formula.vessel, formula.process, minutes]); // prettier-ignore
     const before = known.get(key);
     if (before) return before;
@@ -47,53 +47,64 @@ export function baker(season: Season, kitchen: Kitchen, packets: readonly Packet
     const outcome = bakeOf(input, kitchen.shelf, minutes);
     const label = needsLabel ? labelOf(input, outcome.analysis, formula.kind, "eu", packets, kitchen.shelf) : null;
     const means = new Map<string, number | null>();
-    for (const { id, baked } of asked) {
+    for (const { id } of asked) {
       if (id === "cost") means.set(id, label?.cost && label.cost.unpriced.length === 0 ? label.cost.batch.mid : null);
       else if (id === "keeps") means.set(id, label?.keeping.counterDays?.mid ?? 0);
-      else means.set(id, baked ? baked(outcome) : null);
+      else means.set(id, bakedQualities[id]?.(outcome) ?? null);
     }
-    const leans = new Map(asked.flatMap(({ id, leans: on }) => (on ? [[id, on(outcome)] as const] : [])));
-    const made: Baked = { point, x: coordinates(season.factors, point), formula, outcome, means, leans };
+    const leans = new Map(asked.flatMap(({ id }) => (leanings[id] ? [[id, leanings[id](outcome)] as const] : [])));
+    const made: Baked = { settings, x: coordinates(season.factors, settings), formula, outcome, means, leans };
     known.set(key, made);
     return made;
   }
   return {
     bake,
-    at: (point: Point): Baked => bake(point, formulaAt(season, point)),
+    at: (settings: Settings): Baked => bake(settings, formulaAt(season, settings)),
   };
 }
 export type Baker = ReturnType<typeof baker>;
 
 export interface Sifted {
   sound: Baked[];
+  /** How many were refused, by why, and the first of each with its settings. */
   unsound: { why: string; count: number }[];
+  refused: { settings: Settings; why: string }[];
   present: Baked;
 }
 
-/** The present bake is judged first: what is found of it already is no reason against others. Throws as `readings` where it cannot be baked. */
-export function sifted(season: Season, points: readonly Point[], bakes: Baker, tell?: (done: number) => boolean): Sifted {
-  const present = bakes.bake(pointFrom(season, season.formula), season.formula);
+/** So many reasons are told. */
+const MOST_REASONS = 6;
+
+/** The present bake is judged first: what is found of it already is no reason against others. Throws `stopped`, and as `readings` where it cannot be baked. */
+export function sifted(season: Season, points: readonly Settings[], bakes: Baker, tell?: (done: number) => boolean): Sifted {
+  const present = bakes.bake(settingsFrom(season, season.formula), season.formula);
   const known = findingsOf(present.outcome.analysis);
-  const why = new Map<string, number>();
+  const why = new Map<string, { id: string; count: number; settings: Settings; why: string }>();
   const sound: Baked[] = [];
-  const unsound = (words: string): void => void why.set(words, (why.get(words) ?? 0) + 1);
-  for (const [k, point] of points.entries()) {
+  const unsound = (id: string, words: string, settings: Settings): void => {
+    const before = why.get(id);
+    if (before) before.count++;
+    else why.set(id, { id, count: 1, settings, why: words });
+  };
+  for (const [k, settings] of points.entries()) {
     if (tell?.(k / points.length)) throw new CoreError("stopped", "The season was stopped before its bakes were chosen.");
     try {
-      const baked = bakes.at(point);
+      const baked = bakes.at(settings);
       const found = baked.outcome.analysis.findings.find(({ id, severity }) => severity !== "note" && !known.has(id));
-      if (found) unsound(found.message);
+      if (found) unsound(found.id, found.message, settings);
       else sound.push(baked);
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      unsound(error.message);
+      unsound(error.code, error.message, settings);
     }
   }
-  // Points whose amounts a scale shows as the same bake are one.
+  // Settings whose amounts a scale shows as the same bake are one.
   const once = [...new Map(sound.map((one) => [JSON.stringify(one.x.map((value) => value.toFixed(3))), one])).values()];
+  const reasons = [...why.values()].sort((a, b) => b.count - a.count).slice(0, MOST_REASONS);
   return {
     sound: once,
-    unsound: [...why].map(([words, count]) => ({ why: words, count })).sort((a, b) => b.count - a.count).slice(0, 6),
+    unsound: reasons.map(({ why: words, count }) => ({ why: words, count })),
+    refused: reasons.map(({ settings, why: words }) => ({ settings, why: words })),
     present,
   };
 } // prettier-ignore

@@ -2,7 +2,7 @@ import { seeded } from "../random";
 import { blocked, dEfficiencyOf, optimalDesign } from "./optimal";
 import type { Baked } from "./bakes";
 import type { Factor, Season, SeasonRun, SeasonState } from "./season-schema";
-import { changesBetween, isShare } from "./space";
+import { changesBetween, factorName, isNamed, optionsOf, sharesOf } from "./space";
 
 /** Terms of the model that a design is made for: what a factor does by itself is asked for, bends and pairs only weigh in. */
 export interface Terms {
@@ -19,18 +19,18 @@ const MAY_MATTER = 1;
 
 /** Columns: 1, what moves, pairs, squares. Shares add up, so the last share of the blend follows from the others. */
 export function termsOf(factors: readonly Factor[]): Terms {
-  const lastShare = factors.filter(isShare).at(-1);
+  const lastShare = sharesOf(factors).at(-1);
   let place = 0;
   const columns = factors.flatMap((factor) => {
-    const count = factor.what === "choice" ? factor.options.length - 1 : 1;
-    const mine = Array.from({ length: count }, (_, k) => ({ factor, at: place + k, bends: factor.what !== "choice" }));
+    const count = isNamed(factor) ? optionsOf(factor).length - 1 : 1;
+    const mine = Array.from({ length: count }, (_, k) => ({ factor, at: place + k, bends: !isNamed(factor) }));
     place += count;
     return factor === lastShare ? [] : mine;
   });
   const pairs = columns.flatMap((a, i) => columns.slice(i + 1).flatMap((b) => (a.factor === b.factor ? [] : [[a, b] as const])));
   const squares = columns.filter(({ bends }) => bends);
   return {
-    names: ["mean", ...columns.map(({ factor }) => factor.name), ...pairs.map(([a, b]) => `${a.factor.name} × ${b.factor.name}`), ...squares.map(({ factor }) => `${factor.name}²`)],
+    names: ["mean", ...columns.map(({ factor }) => factorName(factor)), ...pairs.map(([a, b]) => `${factorName(a.factor)} × ${factorName(b.factor)}`), ...squares.map(({ factor }) => `${factorName(factor)}²`)],
     ridge: [...[0, ...columns].map(() => 0), ...[...pairs, ...squares].map(() => 1 / MAY_MATTER ** 2)],
     row: (x) => [1, ...columns.map(({ at }) => x[at] ?? 0), ...pairs.map(([a, b]) => (x[a.at] ?? 0) * (x[b.at] ?? 0)), ...squares.map(({ at }) => (x[at] ?? 0) ** 2)],
     mains: columns.map(({ factor }, k) => ({ factorId: factor.id, at: 1 + k })),
@@ -73,7 +73,7 @@ function agreement(rows: readonly (readonly number[])[], a: number, b: number): 
 
 /** The first bakes of a season: the present one where it was not baked yet, those that tell most, and one of them twice; in an order that is drawn, parted into blocks. */
 export function firstBakes(season: Season, sound: readonly Baked[], present: Baked, done: readonly Baked[], tell?: (share: number) => boolean): FirstBakes {
-  const { factors, seed, perBlock } = season;
+  const { factors, seed, blocks: asked } = season;
   const terms = termsOf(factors);
   const count = firstCount(season, done.length);
   if (count === 0) return { runs: [], design: null };
@@ -85,7 +85,8 @@ export function firstBakes(season: Season, sound: readonly Baked[], present: Bak
   const free = count - own.length - twice.length;
   const row = ({ x }: Baked): number[] => terms.row(x);
   const fixed = [...done, ...own, ...twice].map(row);
-  const found = free > 0 ? optimalDesign({ rows: sound.map(row), runs: free, fixed, ridge: terms.ridge, criterion: terms.mains.length <= MAP_UP_TO && free >= 6 ? "I" : "D", seed, ...(tell ? { tell } : {}) }) : null;
+  const criterion = terms.mains.length <= MAP_UP_TO && free >= 6 ? "I" : "D";
+  const found = free > 0 ? optimalDesign({ rows: sound.map(row), runs: free, fixed, ridge: terms.ridge, criterion, seed, ...(tell ? { tell } : {}) }) : null;
   const chosen = (found?.chosen ?? []).flatMap((k) => sound[k] ?? []);
   const random = seeded(seed + 7);
   const all = [...own.map((baked) => ({ baked, kind: "first" as const })), ...chosen.map((baked) => ({ baked, kind: "first" as const })), ...twice.map((baked) => ({ baked, kind: "repeat" as const }))];
@@ -96,7 +97,7 @@ export function firstBakes(season: Season, sound: readonly Baked[], present: Bak
     [rest[k], rest[other]] = [rest[other] as (typeof rest)[number], rest[k] as (typeof rest)[number]];
   }
   const ordered = [...opening, ...rest];
-  const blocks = perBlock > 0 ? blocked(ordered.map(({ baked }) => row(baked).slice(1, 1 + terms.mains.length)), perBlock) : ordered.map(() => 0);
+  const blocks = asked ? blocked(ordered.map(({ baked }) => row(baked).slice(1, 1 + terms.mains.length)), asked.size) : ordered.map(() => 0);
   // Whatever opens the season opens its first block.
   const opener = blocks[0] ?? 0;
   const inBlocks = ordered
@@ -108,10 +109,11 @@ export function firstBakes(season: Season, sound: readonly Baked[], present: Bak
   );
   const still = terms.mains.filter(({ at }) => new Set(rows.map((one) => (one[at] ?? 0).toFixed(2))).size < 2).map(({ at }) => `${terms.names[at]} does not move in these bakes: every other value of it was unsound.`);
   return {
-    runs: inBlocks.map(({ baked, kind, block }, k) => ({ id: `run-${k + 1}`, point: baked.point, kind, block, why: whyOf(baked, kind, factors, present) })),
+    runs: inBlocks.map(({ baked, kind, block }, k) => ({ id: `run-${k + 1}`, settings: baked.settings, kind, block, why: whyOf(baked, kind, factors, present) })),
     design: {
       terms: terms.names.slice(0, 1 + terms.mains.length),
-      dEfficiency: dEfficiencyOf(rows.map((one) => one.slice(0, 1 + terms.mains.length))),
+      criterion,
+      efficiency: dEfficiencyOf(rows.map((one) => one.slice(0, 1 + terms.mains.length))),
       together: [...together, ...still],
       words: `${count} bakes first, ${isKnown ? "beside what the log has" : "the present one among them"}${twice.length > 0 ? ", that one twice so that the scatter of a bake is known" : ""}; in a drawn order, so that nothing that drifts with the days looks like an effect.`,
     },
@@ -119,12 +121,12 @@ export function firstBakes(season: Season, sound: readonly Baked[], present: Bak
 } // prettier-ignore
 
 function whyOf(baked: Baked, kind: "first" | "repeat", factors: readonly Factor[], present: Baked): string {
-  const changes = changesBetween(factors, present.point, baked.point);
+  const changes = changesBetween(factors, present.settings, baked.settings);
   if (kind === "repeat") return "The present bake once more: by how much do two of one kind differ?";
   if (changes.length === 0) return "The present bake: what all others are held against.";
   const names = factors
-    .filter((factor) => changesBetween([factor], present.point, baked.point).length > 0)
-    .map(({ name }) => name.toLowerCase());
+    .filter((factor) => changesBetween([factor], present.settings, baked.settings).length > 0)
+    .map((factor) => factorName(factor).toLowerCase());
   return names.length === 1
     ? `Tells what ${names[0]} does, with everything else as now.`
     : `Moves ${names.length} things at once, on purpose: each of them is moved against the others elsewhere in the set, so all bakes together tell what each does.`;

@@ -2,8 +2,9 @@ import { Matrix, solve } from "ml-matrix";
 import type { Baked } from "./bakes";
 import type { Beliefs } from "./beliefs";
 import { termsOf } from "./first-bakes";
+import { wishesOf } from "./next-bake";
 import type { Season, SeasonState } from "./season-schema";
-import { coordinates } from "./space";
+import { coordinates, isNamed } from "./space";
 
 const SIDE = 11;
 /** Keeps the fit of a surface that has more terms than points from running away. */
@@ -14,8 +15,8 @@ const CALM = 1e-3;
  * surface of second order laid through them; what the kitchen adds is the model's own.
  */
 export function mapOf(season: Season, sound: readonly Baked[], present: Baked, beliefs: Beliefs): SeasonState["map"] {
-  const [wish] = season.wishes;
-  const numeric = season.factors.filter((factor) => factor.what !== "choice" && factor.what !== "share");
+  const [wish] = wishesOf(season);
+  const numeric = season.factors.flatMap((factor) => (isNamed(factor) || factor.kind === "share" ? [] : [{ id: factor.id, low: factor.low ?? 0, high: factor.high ?? 0 }]));
   if (!wish || numeric.length < 2) return null;
   const terms = termsOf(season.factors);
   const rows = sound.map(({ x }) => terms.row(x));
@@ -29,7 +30,7 @@ export function mapOf(season: Season, sound: readonly Baked[], present: Baked, b
   const mean = surface((baked) => baked.means.get(wish.quality) ?? 0);
   const leans = surface((baked) => baked.leans.get(wish.quality) ?? 0);
   const believed = surface((baked) => beliefs.plain(baked, wish.quality).mean);
-  const at = (values: Record<string, number>): number[] => coordinates(season.factors, { ...present.point, ...values });
+  const at = (values: Record<string, number>): number[] => coordinates(season.factors, { ...present.settings, ...values });
   const told = numeric
     .map((factor) => ({ factor, by: Math.abs(believed(at({ [factor.id]: factor.high })) - believed(at({ [factor.id]: factor.low }))) }))
     .sort((a, b) => b.by - a.by);

@@ -1,6 +1,6 @@
 import type { Baked } from "./bakes";
 import { normalBelow, normalDensity } from "./gaussian";
-import type { Season } from "./season-schema";
+import type { Season, SeasonGoal } from "./season-schema";
 
 /** What is known of a quality at a bake: mean and standard deviation in its own unit. */
 export type Belief = (baked: Baked, quality: string) => { mean: number; sd: number };
@@ -13,8 +13,10 @@ export function expectedGain(mean: number, sd: number, had: number): number {
 }
 
 /** How likely everything that must hold holds. */
-export function holdsBy(season: Pick<Season, "holds">, baked: Baked, belief: Belief): number {
-  return season.holds.reduce((chance, { quality, least, most }) => {
+export function holdsBy(season: Pick<Season, "goals">, baked: Baked, belief: Belief): number {
+  return season.goals.reduce((chance, { quality, keep }) => {
+    if (!keep) return chance;
+    const { low: least, high: most } = keep;
     const { mean, sd } = belief(baked, quality);
     const under = (limit: number): number => (sd < 1e-12 ? (mean <= limit + 1e-9 ? 1 : 0) : normalBelow((limit - mean) / sd));
     const over = least === undefined ? 1 : sd < 1e-12 ? (mean >= least - 1e-9 ? 1 : 0) : 1 - under(least);
@@ -29,13 +31,26 @@ export function weightsOf(wishes: number): number[][] {
   return [[1 / 3, 1 / 3, 1 / 3], [0.6, 0.2, 0.2], [0.2, 0.6, 0.2], [0.2, 0.2, 0.6], [0.45, 0.45, 0.1], [0.45, 0.1, 0.45], [0.1, 0.45, 0.45]]; // prettier-ignore
 }
 
+/** Goals that wish for something. */
+export const wishesOf = ({ goals }: Pick<Season, "goals">): SeasonGoal[] => goals.filter(({ wish }) => wish !== undefined);
+
+/** How near to what is wished: the value, its negative, or its distance from what is aimed at (the mean and deviation of a folded normal). */
+function nearness({ wish, target = 0 }: SeasonGoal, mean: number, sd: number): { mean: number; sd: number } {
+  if (wish !== "target") return { mean: wish === "less" ? -mean : mean, sd };
+  const off = mean - target;
+  if (sd < 1e-12) return { mean: -Math.abs(off), sd: 0 };
+  const far = 2 * sd * normalDensity(off / sd) + off * (1 - 2 * normalBelow(-off / sd));
+  return { mean: -far, sd: Math.sqrt(Math.max(0, off * off + sd * sd - far * far)) };
+}
+
 /** A bake by one weighing of the wishes, in units of the least difference that is noticed. */
-export function worth(season: Pick<Season, "wishes">, scale: ReadonlyMap<string, number>, weights: readonly number[], baked: Baked, belief: Belief): { mean: number; sd: number } {
+export function worth(season: Pick<Season, "goals">, scale: ReadonlyMap<string, number>, weights: readonly number[], baked: Baked, belief: Belief): { mean: number; sd: number } {
   let [mean, variance] = [0, 0];
-  season.wishes.forEach(({ quality, side }, k) => {
-    const of = belief(baked, quality);
-    const by = (weights[k] ?? 0) / (scale.get(quality) ?? 1);
-    mean += side * by * of.mean;
+  wishesOf(season).forEach((goal, k) => {
+    const known = belief(baked, goal.quality);
+    const of = nearness(goal, known.mean, known.sd);
+    const by = (weights[k] ?? 0) / (scale.get(goal.quality) ?? 1);
+    mean += by * of.mean;
     variance += (by * of.sd) ** 2;
   });
   return { mean, sd: Math.sqrt(variance) };
@@ -46,7 +61,8 @@ const HOLDS = 0.5;
 
 /** The best of some bakes for even weights, by what is expected; of those that may hold, or else the one that holds likeliest. */
 export function bestOf<T extends Baked>(season: Season, scale: ReadonlyMap<string, number>, bakes: readonly T[], belief: Belief): T | null {
-  const even = season.wishes.map(() => 1 / season.wishes.length);
+  const wishes = wishesOf(season).length;
+  const even = Array<number>(wishes).fill(1 / wishes);
   const rated = bakes.map((baked) => ({ baked, holds: holdsBy(season, baked, belief), mean: worth(season, scale, even, baked, belief).mean }));
   const sound = rated.filter(({ holds }) => holds >= HOLDS);
   if (sound.length > 0) return sound.reduce((a, b) => (b.mean > a.mean ? b : a)).baked;
@@ -58,7 +74,7 @@ export function bestOf<T extends Baked>(season: Season, scale: ReadonlyMap<strin
  * wishes. `gain` in units of the least difference that is noticed.
  */
 export function nextBake(season: Season, scale: ReadonlyMap<string, number>, sound: readonly Baked[], had: readonly Baked[], belief: Belief): { baked: Baked; gain: number; holds: number } | null {
-  const weights = weightsOf(season.wishes.length);
+  const weights = weightsOf(wishesOf(season).length);
   const best = weights.map((one) => {
     const good = had.filter((baked) => holdsBy(season, baked, belief) >= HOLDS);
     return good.length === 0 ? null : Math.max(...good.map((baked) => worth(season, scale, one, baked, belief).mean));
@@ -79,7 +95,7 @@ export function nextBake(season: Season, scale: ReadonlyMap<string, number>, sou
 
 /** Those of some bakes that no other beats in every wish, by what is expected. */
 export function frontOf(season: Season, bakes: readonly Baked[], belief: Belief): Baked[] {
-  const values = bakes.map((baked) => season.wishes.map(({ quality, side }) => side * belief(baked, quality).mean));
+  const values = bakes.map((baked) => wishesOf(season).map((goal) => nearness(goal, belief(baked, goal.quality).mean, 0).mean));
   const beaten = (k: number): boolean =>
     values.some((other, j) => j !== k && other.every((value, q) => value >= (values[k]?.[q] ?? 0) - 1e-9) && other.some((value, q) => value > (values[k]?.[q] ?? 0) + 1e-9));
   return bakes.filter((_, k) => !beaten(k));

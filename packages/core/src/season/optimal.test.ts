@@ -83,17 +83,17 @@ test("a factorial in two blocks gives up the product of all three, and no effect
 
 test("corners of a blend with ranges are those of McLean and Anderson's flare (1966), and every point adds up", () => {
   const shares = [["magnesium", 40, 60], ["nitrate", 10, 50], ["strontium", 10, 50], ["binder", 3, 8]] as const; // prettier-ignore
-  const factors = shares.map(([id, low, high]): Factor => ({ what: "share", id, name: id, lineId: id, low, high }));
+  const factors = shares.map(([id, low, high]): Factor => ({ kind: "share", id, ingredientId: id, low, high }));
   const formula = { lines: shares.map(([id]) => ({ id, ingredientId: id, grams: { low: 25, mid: 25, high: 25 } })), oven: { celsius: 180 }, process: {}, vessel: { shape: "loaf" } } as unknown as Formula; // prettier-ignore
   const points = candidatesOf({ formula, factors }, 400, 1).slice(1);
   for (const point of points) {
-    expect(Object.values(point).reduce((a, b) => a + b, 0)).toBeCloseTo(100, 6);
+    expect(Object.values(point).reduce<number>((a, b) => a + Number(b), 0)).toBeCloseTo(100, 6);
     for (const [id, low, high] of shares) {
       expect(point[id]).toBeGreaterThanOrEqual(low - 1e-6);
       expect(point[id]).toBeLessThanOrEqual(high + 1e-6);
     }
   }
   const published = [[40, 10, 47, 3], [40, 10, 42, 8], [60, 10, 27, 3], [60, 10, 22, 8], [40, 47, 10, 3], [40, 42, 10, 8], [60, 27, 10, 3], [60, 22, 10, 8]]; // prettier-ignore
-  const found = new Set(points.map((point) => shares.map(([id]) => (point[id] ?? 0).toFixed(2)).join(",")));
+  const found = new Set(points.map((point) => shares.map(([id]) => Number(point[id]).toFixed(2)).join(",")));
   for (const corner of published) expect(found).toContain(corner.map((value) => value.toFixed(2)).join(","));
 });
