@@ -43,6 +43,7 @@ export const layers = {
     "features/counter",
     "features/log",
     "features/day",
+    "features/season",
     "features/look",
     "features/shell",
     "doors",

@@ -11,4 +11,4 @@ export * from "./src/trial/from-bake";
 export * from "./src/trial/from-shelf";
 export { correctedAt, evennessWord } from "./src/trial/cut-face";
 export { qualities, type Quality, qualityOf, qualityText } from "./src/season/qualities";
-export { changesBetween, valueText } from "./src/season/space";
+export { changesBetween, factorName, optionsOf, valueText } from "./src/season/space";

@@ -54,6 +54,7 @@ const counter = withKitchen(() => import("./counter"));
 const log = withKitchen(() => import("./log"));
 const store = withKitchen(() => import("./store"));
 const print = withKitchen(() => import("./print"));
+const season = withKitchen(() => import("./season"));
 const look = withKitchen(() => import("./look"));
 
 export const FormulasScreen = behind(formulas, "FormulasScreen");
@@ -76,6 +77,10 @@ export const PracticeScreen = behind(log, "PracticeScreen");
 export const TastingScreen = behind(log, "TastingScreen");
 export const ComparePage = behind(log, "ComparePage");
 export const TrialPage = behind(log, "TrialPage");
+export const SeasonsScreen = behind(season, "SeasonsScreen");
+export const BeginSeason = behind(season, "BeginSeason");
+export const SeasonScreen = behind(season, "SeasonScreen");
+export const SeasonPage = behind(season, "SeasonPage");
 export const StoreScreen = behind(store, "StoreScreen");
 export const FormulaPage = behind(print, "FormulaPage");
 export const ManyPage = behind(print, "ManyPage");

@@ -4,6 +4,7 @@ import { digestOf } from "../store/pages";
 import type { Store, WholeThing } from "../store/store";
 import { demoFormulas } from "./formulas";
 import packets from "./packets.json";
+import { demoSeason } from "./seasons";
 import { demoTrials } from "./trials";
 
 const kioskOven: OvenProfile = {
@@ -59,6 +60,7 @@ export function demoDay(today: Date): PlanRequest {
 /** Fills an empty store with the demo at once, the oldest first so that the pear loaf is on top of the list. */
 export async function fillDemo(store: Store): Promise<void> {
   const today = new Date();
+  const { season, trials } = demoSeason(today);
   const things: [table: WholeThing["table"], id: string, body: unknown][] = [
     ...[...demoFormulas].reverse().map(({ id, formula }): [WholeThing["table"], string, unknown] => ["formulas", id, formula]),
     ["ovens", "kiosk-oven", kioskOven],
@@ -66,6 +68,8 @@ export async function fillDemo(store: Store): Promise<void> {
     ["plans", "first-boat", { title: "Ready when the first boat lands", day: demoDay(today) }],
     ...packets.map(({ id, ...packet }): [WholeThing["table"], string, unknown] => ["packets", id, packetSchema.parse(packet)]),
     ...demoTrials(today).map(({ id, trial }): [WholeThing["table"], string, unknown] => ["trials", id, trial]),
+    ...trials.map(({ id, trial }): [WholeThing["table"], string, unknown] => ["trials", id, trial]),
+    ["seasons", "taller-pear-loaf", season],
     ...demoDevices.map(([id, kind, name]): [WholeThing["table"], string, unknown] => ["devices", id, { name, kind, simulated: true }]),
   ]; // prettier-ignore
   await store.whole.inOne(async (hand) => {

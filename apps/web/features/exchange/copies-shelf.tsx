@@ -12,7 +12,7 @@ import { keys } from "../wire/keys";
 
 const whatWords: Record<string, string> = {
   formulas: "formula", ingredients: "ingredient", vessels: "pan", ovens: "oven", plans: "day", bakes: "bake", devices: "device",
-  packets: "packet", trials: "trial", tastings: "tasting", learnt: "something learnt",
+  packets: "packet", trials: "trial", tastings: "tasting", learnt: "something learnt", seasons: "season",
 }; // prettier-ignore
 const SHOWN = 12;
 

@@ -71,6 +71,7 @@ export function LogScreen({ here = null, titled = true }: { here?: string | null
         <Button kind="main" onPress={() => router.navigate("/log/new" as Href)}>
           Judge a bake
         </Button>
+        <Button onPress={() => router.navigate("/log/seasons" as Href)}>Seasons of trials</Button>
         <Button onPress={() => router.navigate("/log/practice" as Href)}>Practise on faults</Button>
         <Button kind="quiet" onPress={() => router.navigate("/log/learnt" as Href)}>
           What was learnt

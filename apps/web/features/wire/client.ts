@@ -82,8 +82,7 @@ export const wire = {
     sendTold<Told<"seasonStateSchema">>("/api/season", "season", checked("seasonSchema", season), signal, onProgress),
   seasons: (signal?: AbortSignal) =>
     every((page) => send<Page<"storedSeasonSchema">>("GET", `/api/seasons?pageSize=${PAGE}&page=${page}`, { signal })),
-  readSeason: (id: string, signal?: AbortSignal) =>
-    send<Told<"storedSeasonSchema">>("GET", at("/api/seasons", id), { signal }),
+  readSeason: (id: string, signal?: AbortSignal) => send<Told<"storedSeasonSchema">>("GET", at("/api/seasons", id), { signal }),
   createSeason: (id: string, season: Season) =>
     send<Told<"storedSeasonSchema">>("POST", "/api/seasons", { body: checked("seasonInputSchema", { ...season, id }) }),
   changeSeason: (id: string, version: number, season: Season) =>

@@ -51,7 +51,7 @@ const scaleQuality = ({ id, name, steps }: Scale): Quality => ({
 });
 const reckoned = { how: "reckoned", of: () => null, usual: 0, doubt: { offset: 0, slope: 0, bend: 0, noise: 0 } } as const;
 const all: Quality[] = [
-  { id: "height", name: "Height", unit: "mm", side: 1, digits: 0, least: 1.5, how: "measured", of: ({ measured }) => middleOf(measured), usual: 0, doubt: { offset: 0.08, slope: 0.04, bend: 0.03, noise: 0.03 }, relative: true },
+  { id: "height", name: "Height", unit: "mm", side: 1, digits: 0, least: 2, how: "measured", of: ({ measured }) => middleOf(measured), usual: 0, doubt: { offset: 0.08, slope: 0.04, bend: 0.03, noise: 0.03 }, relative: true },
   { id: "loss", name: "Loss in the oven", unit: "%", side: -1, digits: 1, least: 0.3, how: "measured", of: ({ measured }) => lossOf(measured), usual: 0, doubt: { offset: 0.12, slope: 0.06, bend: 0.04, noise: 0.05 }, relative: true },
   { id: "minutes", name: "Minutes in the oven", unit: "min", side: -1, digits: 0, least: 1, how: "measured", of: ({ measured }) => measured.minutes ?? null, usual: 0, doubt: { offset: 0.1, slope: 0.05, bend: 0.03, noise: 0.04 }, relative: true },
   { id: "cost", name: "Cost of a batch", unit: "by the packets", side: -1, digits: 2, least: 0.05, ...reckoned },

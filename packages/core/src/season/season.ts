@@ -161,7 +161,12 @@ const fromResults = (results: readonly SeasonResult[], made: readonly Made[]): L
   }));
 }; // prettier-ignore
 
-const asRange = ({ mean, low, high }: Guess): Range => ({ low: Math.min(low, mean), mid: mean, high: Math.max(high, mean) });
+/** A tasted quality lies between 0 and 1, whatever the model's line does. */
+const within = (value: number, { how }: Quality): number => (how === "tasted" ? Math.min(1, Math.max(0, value)) : value);
+const asRange = ({ mean, low, high }: Guess, quality?: Quality): Range => {
+  const at = (value: number): number => (quality ? within(value, quality) : value);
+  return { low: at(Math.min(low, mean)), mid: at(mean), high: at(Math.max(high, mean)) };
+};
 
 function runState(season: Season, qualities: readonly Quality[], baked: Baked, present: Baked, beliefs: Beliefs, more: Partial<RunState>): RunState {
   const minutes = minutesAt(season.factors, baked.settings);
@@ -175,7 +180,7 @@ function runState(season: Season, qualities: readonly Quality[], baked: Baked, p
     changes: changesBetween(season.factors, present.settings, baked.settings),
     formula: baked.formula,
     ...(minutes === undefined ? {} : { minutes }),
-    expected: Object.fromEntries(qualities.map(({ id }) => [id, asRange(beliefs.of(baked, id))])),
+    expected: Object.fromEntries(qualities.map((quality) => [quality.id, asRange(beliefs.of(baked, quality.id), quality)])),
     results: {},
     slice: { middleMm: cooledMm.middle, edgeMm: cooledMm.edge, widthMm: baked.outcome.analysis.fill.widthMm },
     ...more,
@@ -190,7 +195,7 @@ function nextRun(season: Season, before: number, baked: Baked, present: Baked, b
     const { mean, low, high } = beliefs.of(baked, quality);
     return `${of.name.toLowerCase()} ${low.toFixed(of.digits)} to ${qualityText(of, high)} (likeliest ${mean.toFixed(of.digits)})`;
   });
-  const several = changes.length > 1 ? ` ${changes.length} things change at once; what each does is known from the bakes before.` : "";
+  const several = changes.length > 1 ? ` ${changes.length} things change at once; all bakes together tell what each of them does.` : "";
   return { id: `run-${before + 1}`, settings: baked.settings, kind: "next", block: season.blocks ? Math.floor(before / season.blocks.size) : 0, why: `Promises most: ${wishes.join("; ")}.${several}`.slice(0, 600) };
 } // prettier-ignore
 

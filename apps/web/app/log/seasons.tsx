@@ -1,0 +1,3 @@
+import { SeasonsScreen } from "../../doors/screens";
+
+export default SeasonsScreen;

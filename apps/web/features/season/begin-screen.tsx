@@ -1,0 +1,189 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import type { StoredFormula } from "@uprise/contract";
+import type { Factor, Season, SeasonGoal } from "@uprise/core";
+import { gramsOf, ingredientOf, isFlour, methodName, methods } from "@uprise/core/page";
+import { qualities } from "@uprise/core/page-log";
+import { type Href, useRouter } from "expo-router";
+import { useRef, useState } from "react";
+import { ScrollView, StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { Check } from "../../ui/check";
+import { Field } from "../../ui/field";
+import { NumberField } from "../../ui/number-field";
+import { Button } from "../../ui/press";
+import { Failed, Loading } from "../../ui/state";
+import { useTitle } from "../../ui/use-title";
+import { Body, Heading, Small, Title } from "../../ui/words";
+import { newId, wire } from "../wire/client";
+import { keys } from "../wire/keys";
+import { isSettled } from "../wire/kept";
+import { useFormula, useFormulas, useKitchen, useVessels } from "../wire/queries";
+
+/** A season to begin: of which formula, what is wished, what may move. */
+export function BeginSeason({ formulaId }: { formulaId?: string }) {
+  useTitle("Begin a season");
+  return formulaId === undefined ? <Which /> : <OfFormula id={formulaId} />;
+}
+
+function Which() {
+  const router = useRouter();
+  const { data, error } = useFormulas("");
+  return (
+    <ScrollView contentContainerStyle={styles.page}>
+      <Title>Begin a season</Title>
+      <Body>Of which formula?</Body>
+      {error ? <Body tone="stop">{error.message}</Body> : null}
+      <View>
+        {data?.pages.flatMap(({ items }) => items).map(({ id, title }) => (
+          <Button key={id} kind="quiet" style={styles.left} onPress={() => router.replace(`/log/season/new?formula=${id}` as Href)}>
+            {title}
+          </Button>
+        ))}
+      </View>
+    </ScrollView>
+  );
+} // prettier-ignore
+
+function OfFormula({ id }: { id: string }) {
+  const query = useFormula(id);
+  const { data, error, refetch } = query;
+  if (error && !data) return <Failed title="This formula did not come." detail={error.message} onRetry={() => void refetch()} />;
+  return data && isSettled(query) ? <Form key={id} stored={data} /> : <Loading what="Fetching the formula" />;
+}
+
+/** A kept scale may lose so much: a small fault at most. */
+const STILL_GOOD = 0.7;
+const WISHES = 3;
+const wishWords = (id: string): string => {
+  const quality = qualities.find((one) => one.id === id);
+  if (!quality) return id;
+  return quality.how === "tasted" || quality.how === "preferred" ? quality.name : `${quality.name}: ${quality.side === 1 ? "more" : "less"}`; // prettier-ignore
+};
+/** Half of a range as it is first proposed, of an amount. */
+const AROUND = 0.15;
+const round = (value: number): number => (value >= 20 ? Math.round(value) : Math.round(10 * value) / 10);
+
+function Form({ stored }: { stored: StoredFormula }) {
+  const router = useRouter();
+  const queries = useQueryClient();
+  const { formula } = stored;
+  const { shelf } = useKitchen(formula).kitchen;
+  const { pans } = useVessels();
+  const id = useRef(newId());
+  const [title, setTitle] = useState(`A better ${formula.title.replace(/^./, (c) => c.toLowerCase())}`);
+  const [wishes, setWishes] = useState<readonly string[]>(["height"]);
+  const [kept, setKept] = useState<readonly string[]>(["moistness"]);
+  const [factors, setFactors] = useState<readonly Factor[]>([]);
+  const [bakes, setBakes] = useState<number | undefined>(8);
+  const [perDay, setPerDay] = useState<number | undefined>(2);
+  const lines = formula.lines.filter((line) => line.component === undefined && line.ingredientId !== undefined && gramsOf(line) > 0);
+  const nameOf = (line: (typeof lines)[number]): string => line.name ?? ingredientOf(shelf, line.ingredientId ?? "").name;
+  const flours = lines.filter((line) => isFlour(ingredientOf(shelf, line.ingredientId ?? "")));
+  const whole = flours.reduce((sum, line) => sum + gramsOf(line), 0);
+  const put = (factor: Factor | null, of: string): void => setFactors([...factors.filter((one) => one.id !== of), ...(factor ? [factor] : [])]);
+  const has = (of: string): boolean => factors.some((one) => one.id === of);
+  const blended = factors.some(({ kind }) => kind === "share");
+  const blend = (on: boolean): void =>
+    setFactors([
+      ...factors.filter(({ kind, id: of }) => kind !== "share" && !flours.some((line) => line.id === of)),
+      ...(on ? flours.map((line): Factor => {
+        const share = (100 * gramsOf(line)) / whole;
+        return { id: line.id, kind: "share", lineId: line.id, name: nameOf(line), low: Math.max(0, Math.round(share - 12)), high: Math.min(100, Math.round(share + 12)) };
+      }) : []),
+    ]);
+  const around = (value: number, by: number): { low: number; high: number } => ({ low: Math.max(0, round(value - by)), high: round(value + by) });
+  const others = methods.filter((one) => one !== formula.process.method);
+  const tried = factors.find(({ kind }) => kind === "method")?.options ?? [];
+  const triedPans = factors.find(({ kind }) => kind === "pan")?.options ?? [];
+  const alike = pans.filter(({ vessel }) => vessel.shape === formula.vessel.shape && JSON.stringify(vessel) !== JSON.stringify(formula.vessel)).slice(0, 6);
+  const own = { name: "as now", vessel: formula.vessel };
+  const season = (): Season => ({
+    title: title.trim(),
+    formulaId: stored.id,
+    formulaVersion: stored.version,
+    formula,
+    goals: [
+      ...wishes.map((quality): SeasonGoal => ({ quality, wish: (qualities.find((one) => one.id === quality)?.side ?? 1) === 1 ? "more" : "less" })),
+      ...kept.filter((quality) => !wishes.includes(quality)).map((quality): SeasonGoal => ({ quality, keep: { low: STILL_GOOD } })),
+    ],
+    factors: [...factors],
+    bakes: bakes ?? 8,
+    ...(perDay === undefined ? {} : { blocks: { size: perDay, by: "day" as const } }),
+    seed: Math.floor(Math.random() * 1_000_000),
+    runs: [],
+    notes: "",
+  });
+  const create = useMutation({
+    mutationFn: () => wire.createSeason(id.current, season()),
+    onSuccess: (saved) => {
+      void queries.invalidateQueries({ queryKey: keys.seasons.all });
+      router.replace(`/log/season/${saved.id}` as Href);
+    },
+  });
+  const toggled = (all: readonly string[], one: string, on: boolean, most: number): readonly string[] => (on ? [...all, one].slice(-most) : all.filter((other) => other !== one));
+  return (
+    <ScrollView contentContainerStyle={styles.page} keyboardShouldPersistTaps="handled">
+      <Title>Begin a season</Title>
+      <Body>{`With ${formula.title} as it is now.`}</Body>
+      <Field label="Name of the season" value={title} onChange={setTitle} />
+      <Heading>{`What should be better? Up to ${WISHES}`}</Heading>
+      <View style={styles.tools}>
+        {qualities.map(({ id: of }) => <Check key={of} label={wishWords(of)} on={wishes.includes(of)} onChange={(on) => setWishes(toggled(wishes, of, on, WISHES))} />)}
+      </View>
+      <Heading>What must stay good?</Heading>
+      <Small tone="faint">A small fault at most, by the log's scales.</Small>
+      <View style={styles.tools}>
+        {qualities.filter(({ how, id: of }) => how === "tasted" && !wishes.includes(of)).map(({ id: of, name }) => <Check key={of} label={`Keep: ${name}`} on={kept.includes(of)} onChange={(on) => setKept(toggled(kept, of, on, 6))} />)}
+      </View>
+      <Heading>What may move, and how far?</Heading>
+      {flours.length > 1 ? <Check label="The blend of flours: shares that add up" on={blended} onChange={blend} /> : null}
+      {lines.filter((line) => !blended || !flours.includes(line)).map((line) => (
+        <View key={line.id} style={styles.part}>
+          <Check label={`${nameOf(line)}, now ${round(gramsOf(line))} g`} on={has(line.id)} onChange={(on) => put(on ? { id: line.id, kind: "amount", lineId: line.id, name: nameOf(line), ...around(gramsOf(line), AROUND * gramsOf(line)) } : null, line.id)} />
+        </View>
+      ))}
+      <Check label={`Oven, now ${formula.oven.celsius} °C`} on={has("oven")} onChange={(on) => put(on ? { id: "oven", kind: "oven", name: "Oven", ...around(formula.oven.celsius, 10) } : null, "oven")} />
+      <Check label={`Rest, now ${formula.process.restMinutes ?? 0} min`} on={has("rest")} onChange={(on) => put(on ? { id: "rest", kind: "rest", name: "Rest", low: 0, high: Math.max(30, 2 * (formula.process.restMinutes ?? 0)) } : null, "rest")} />
+      {factors.some(({ low }) => low !== undefined) ? <Small tone="faint">From and to:</Small> : null}
+      {factors.map((factor) =>
+        factor.low === undefined || factor.high === undefined ? null : (
+          <View key={factor.id} style={styles.tools}>
+            <NumberField label={`${factor.name ?? ""}, from`} value={factor.low} unit={unitOf(factor)} least={0} most={100_000} style={styles.number} onChange={(low) => put({ ...factor, low: low ?? 0 }, factor.id)} />
+            <NumberField label={`${factor.name ?? ""}, to`} value={factor.high} unit={unitOf(factor)} least={0} most={100_000} style={styles.number} onChange={(high) => put({ ...factor, high: high ?? 0 }, factor.id)} />
+          </View>
+        ),
+      )}
+      <Heading>Or another way?</Heading>
+      <View style={styles.tools}>
+        {others.map((method) => <Check key={method} label={methodName[method]} on={tried.includes(method)} onChange={(on) => {
+          const rest = on ? [...tried.filter((one) => one !== formula.process.method), method] : tried.filter((one) => one !== method && one !== formula.process.method);
+          put(rest.length > 0 ? { id: "method", kind: "method", name: "Method", options: [formula.process.method ?? "muffin", ...rest] } : null, "method");
+        }} />)}
+        {alike.map(({ id: pan, name, vessel }) => <Check key={pan} label={name} on={triedPans.some((one) => typeof one === "object" && one.name === name)} onChange={(on) => {
+          const rest = triedPans.slice(1).filter((one) => typeof one === "object" && one.name !== name);
+          const now = on ? [...rest, { name, vessel }] : rest;
+          put(now.length > 0 ? { id: "pan", kind: "pan", name: "Pan", options: [own, ...now] } : null, "pan");
+        }} />)}
+      </View>
+      <Heading>How many bakes?</Heading>
+      <View style={styles.tools}>
+        <NumberField label="Bakes there is time for" value={bakes} unit="" least={3} most={40} whole onChange={setBakes} style={styles.number} />
+        <NumberField label="On a day" value={perDay} unit="" least={1} most={12} whole optional onChange={setPerDay} style={styles.number} />
+      </View>
+      {create.error ? <Body tone="stop">{create.error.message}</Body> : null}
+      <Button kind="main" style={styles.left} disabled={create.isPending || wishes.length === 0 || factors.length === 0 || bakes === undefined || title.trim() === ""} onPress={() => create.mutate()}>
+        {factors.length === 0 ? "Choose what may move" : wishes.length === 0 ? "Choose what should be better" : "Choose the bakes"}
+      </Button>
+    </ScrollView>
+  );
+} // prettier-ignore
+
+const unitOf = ({ kind }: Factor): "g" | "%" | "°C" | "min" => (kind === "oven" ? "°C" : kind === "share" ? "%" : kind === "rest" || kind === "minutes" ? "min" : "g"); // prettier-ignore
+
+const styles = StyleSheet.create({
+  page: { padding: space.l, gap: space.m, maxWidth: 720, width: "100%" },
+  part: { alignItems: "flex-start" },
+  tools: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "flex-end" },
+  left: { alignSelf: "flex-start" },
+  number: { width: 180 },
+});

@@ -1,0 +1,100 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { StoredOven, StoredSeason } from "@uprise/contract";
+import type { RunState, Season, SeasonState } from "@uprise/core";
+import { qualityOf, qualityText } from "@uprise/core/page-log";
+import { useState } from "react";
+import { freshDay } from "../day/list-screen";
+import { newId, wire } from "../wire/client";
+import { keys } from "../wire/keys";
+
+export const useSeasons = () => useQuery({ queryKey: keys.seasons.all, queryFn: ({ signal }) => wire.seasons(signal) });
+export const useSeason = (id: string) => useQuery({ queryKey: keys.season.of(id), queryFn: ({ signal }) => wire.readSeason(id, signal) }); // prettier-ignore
+
+/** A season as it stands by the log, told by the server; it tells how far it is, and can be stopped. */
+export function useSeasonNow(season: Season | undefined) {
+  const queries = useQueryClient();
+  const [progress, setProgress] = useState(0);
+  const queryKey = keys.told.of(season);
+  const query = useQuery({
+    queryKey,
+    queryFn: ({ signal }) => {
+      setProgress(0);
+      return season ? wire.season(season, signal, setProgress) : null;
+    },
+    enabled: season !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+  });
+  return { ...query, progress, stop: () => void queries.cancelQueries({ queryKey }) };
+}
+
+const plain = ({ id, settings, kind, block, why }: RunState): Season["runs"][number] => ({ id, settings, kind: kind === "logged" ? "first" : kind, block, why }); // prettier-ignore
+
+/** Takes what is proposed into the season: from then on these are its bakes. */
+export function useTakeRuns(stored: StoredSeason) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (proposed: readonly RunState[]) =>
+      wire.changeSeason(stored.id, stored.version, {
+        ...stored.season,
+        runs: [...stored.season.runs, ...proposed.map(plain)],
+        since: stored.season.since ?? new Date().toISOString(),
+      }),
+    onSuccess: (saved) => {
+      queries.setQueryData(keys.season.of(stored.id), saved);
+      void queries.invalidateQueries({ queryKey: keys.seasons.all, exact: true });
+    },
+  });
+}
+
+/** What is known of a bake, in words: for the reason of a version. */
+export function evidenceOf({ goals }: Season, run: RunState, made: number): string {
+  const told = goals.filter(({ wish }) => wish !== undefined).map(({ quality }) => {
+    const of = qualityOf(quality);
+    const range = run.expected[quality];
+    return range ? `${of.name.toLowerCase()} ${qualityText(of, range.mid)} (${range.low.toFixed(of.digits)} to ${range.high.toFixed(of.digits)})` : "";
+  });
+  return `after ${made} bakes: ${told.join(", ")}`;
+} // prettier-ignore
+
+/** The best bake of a season as the next version of its formula, with what it is known by. */
+export function useKeepBest({ season }: StoredSeason) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ best, made }: { best: RunState; made: number }) => {
+      const reason = `Season “${season.title}”, ${evidenceOf(season, best, made)}`.slice(0, 300);
+      const { title: _, ...formula } = best.formula;
+      const there = season.formulaId === undefined ? null : await wire.readFormula(season.formulaId);
+      const saved = there
+        ? await wire.changeFormula(there.id, there.version, { ...formula, title: there.formula.title, reason })
+        : await wire.createFormula({ ...best.formula, id: newId(), reason });
+      await queries.invalidateQueries({ queryKey: keys.formulas.all });
+      queries.removeQueries({ queryKey: keys.formula.of(saved.id) });
+      return saved.id;
+    },
+  });
+}
+
+/** Puts the bakes of a season's next block into a day of their own. */
+export function usePlanRuns({ season }: StoredSeason, ovens: readonly StoredOven[]) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (runs: readonly RunState[]) => {
+      const day = freshDay(ovens, { id: season.formulaId ?? "" });
+      const bakes = runs.map(({ id, formula }) => {
+        const { lines, components, kind, vessel, oven, process, measures } = formula;
+        return { id, title: `${season.title}, ${id.replace("run-", "bake ")}`, lines, ...(components ? { components } : {}), kind, vessel, oven, process, measures, batches: 1 };
+      });
+      const saved = await wire.createPlan({ id: newId(), title: season.title, day: { ...day, bakes } });
+      await queries.invalidateQueries({ queryKey: keys.plans.all });
+      return saved.id;
+    },
+  });
+} // prettier-ignore
+
+/** The open runs that are baked next together. */
+export function nextBlock(state: SeasonState): RunState[] {
+  const open = state.runs.filter(({ trialId, kind }) => trialId === undefined && kind !== "logged");
+  return open.filter(({ block }) => block === open[0]?.block);
+}
