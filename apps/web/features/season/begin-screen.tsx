@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
-import type { Factor, Season, SeasonGoal } from "@uprise/core";
+import type { Factor, Season, SeasonGoal, Vessel } from "@uprise/core";
 import { gramsOf, ingredientOf, isFlour, methodName, methods } from "@uprise/core/page";
 import { qualities } from "@uprise/core/page-log";
 import { type Href, useRouter } from "expo-router";
@@ -61,6 +61,11 @@ const wishWords = (id: string): string => {
 };
 /** Half of a range as it is first proposed, of an amount. */
 const AROUND = 0.15;
+const MOST_PANS = 6;
+const sizeOf = ({ lengthMm, widthMm, diameterMm, pieces, material }: Vessel): string =>
+  JSON.stringify([lengthMm, widthMm, diameterMm, pieces, material]);
+/** What is wished most; the other scales of the log are a press away. */
+const FIRST = ["height", "score", "moistness", "crumble", "grit", "keeps", "cost", "liked", "loss", "minutes", "sodium"];
 const round = (value: number): number => (value >= 20 ? Math.round(value) : Math.round(10 * value) / 10);
 
 function Form({ stored }: { stored: StoredFormula }) {
@@ -73,6 +78,8 @@ function Form({ stored }: { stored: StoredFormula }) {
   const [title, setTitle] = useState(`A better ${formula.title.replace(/^./, (c) => c.toLowerCase())}`);
   const [wishes, setWishes] = useState<readonly string[]>(["height"]);
   const [kept, setKept] = useState<readonly string[]>(["moistness"]);
+  const [all, setAll] = useState(false);
+  const offered = all ? qualities.map(({ id: of }) => of) : FIRST;
   const [factors, setFactors] = useState<readonly Factor[]>([]);
   const [bakes, setBakes] = useState<number | undefined>(8);
   const [perDay, setPerDay] = useState<number | undefined>(2);
@@ -81,7 +88,6 @@ function Form({ stored }: { stored: StoredFormula }) {
   const flours = lines.filter((line) => isFlour(ingredientOf(shelf, line.ingredientId ?? "")));
   const whole = flours.reduce((sum, line) => sum + gramsOf(line), 0);
   const put = (factor: Factor | null, of: string): void => setFactors([...factors.filter((one) => one.id !== of), ...(factor ? [factor] : [])]);
-  const has = (of: string): boolean => factors.some((one) => one.id === of);
   const blended = factors.some(({ kind }) => kind === "share");
   const blend = (on: boolean): void =>
     setFactors([
@@ -92,10 +98,16 @@ function Form({ stored }: { stored: StoredFormula }) {
       }) : []),
     ]);
   const around = (value: number, by: number): { low: number; high: number } => ({ low: Math.max(0, round(value - by)), high: round(value + by) });
+  const rest = formula.process.restMinutes ?? 0;
+  const movable: { now: string; factor: Factor }[] = [
+    ...lines.filter((line) => !blended || !flours.includes(line)).map((line) => ({ now: `${round(gramsOf(line))} g`, factor: { id: line.id, kind: "amount" as const, lineId: line.id, name: nameOf(line), ...around(gramsOf(line), AROUND * gramsOf(line)) } })),
+    { now: `${formula.oven.celsius} °C`, factor: { id: "oven", kind: "oven", name: "Oven", ...around(formula.oven.celsius, 10) } },
+    { now: `${rest} min`, factor: { id: "rest", kind: "rest", name: "Rest", low: 0, high: Math.max(30, 2 * rest) } },
+  ];
   const others = methods.filter((one) => one !== formula.process.method);
   const tried = factors.find(({ kind }) => kind === "method")?.options ?? [];
   const triedPans = factors.find(({ kind }) => kind === "pan")?.options ?? [];
-  const alike = pans.filter(({ vessel }) => vessel.shape === formula.vessel.shape && JSON.stringify(vessel) !== JSON.stringify(formula.vessel)).slice(0, 6);
+  const alike = pans.filter(({ vessel }) => vessel.shape === formula.vessel.shape && sizeOf(vessel) !== sizeOf(formula.vessel)).slice(0, MOST_PANS);
   const own = { name: "as now", vessel: formula.vessel };
   const season = (): Season => ({
     title: title.trim(),
@@ -128,40 +140,35 @@ function Form({ stored }: { stored: StoredFormula }) {
       <Field label="Name of the season" value={title} onChange={setTitle} />
       <Heading>{`What should be better? Up to ${WISHES}`}</Heading>
       <View style={styles.tools}>
-        {qualities.map(({ id: of }) => <Check key={of} label={wishWords(of)} on={wishes.includes(of)} onChange={(on) => setWishes(toggled(wishes, of, on, WISHES))} />)}
+        {offered.map((of) => <Check key={of} label={wishWords(of)} on={wishes.includes(of)} onChange={(on) => setWishes(toggled(wishes, of, on, WISHES))} />)}
       </View>
+      {all ? null : <Button kind="quiet" style={styles.left} onPress={() => setAll(true)}>All scales of the log</Button>}
       <Heading>What must stay good?</Heading>
       <Small tone="faint">A small fault at most, by the log's scales.</Small>
       <View style={styles.tools}>
-        {qualities.filter(({ how, id: of }) => how === "tasted" && !wishes.includes(of)).map(({ id: of, name }) => <Check key={of} label={`Keep: ${name}`} on={kept.includes(of)} onChange={(on) => setKept(toggled(kept, of, on, 6))} />)}
+        {qualities.filter(({ how, id: of }) => how === "tasted" && !wishes.includes(of) && offered.includes(of)).map(({ id: of, name }) => <Check key={of} label={`Keep: ${name}`} on={kept.includes(of)} onChange={(on) => setKept(toggled(kept, of, on, 6))} />)}
       </View>
       <Heading>What may move, and how far?</Heading>
       {flours.length > 1 ? <Check label="The blend of flours: shares that add up" on={blended} onChange={blend} /> : null}
-      {lines.filter((line) => !blended || !flours.includes(line)).map((line) => (
-        <View key={line.id} style={styles.part}>
-          <Check label={`${nameOf(line)}, now ${round(gramsOf(line))} g`} on={has(line.id)} onChange={(on) => put(on ? { id: line.id, kind: "amount", lineId: line.id, name: nameOf(line), ...around(gramsOf(line), AROUND * gramsOf(line)) } : null, line.id)} />
-        </View>
-      ))}
-      <Check label={`Oven, now ${formula.oven.celsius} °C`} on={has("oven")} onChange={(on) => put(on ? { id: "oven", kind: "oven", name: "Oven", ...around(formula.oven.celsius, 10) } : null, "oven")} />
-      <Check label={`Rest, now ${formula.process.restMinutes ?? 0} min`} on={has("rest")} onChange={(on) => put(on ? { id: "rest", kind: "rest", name: "Rest", low: 0, high: Math.max(30, 2 * (formula.process.restMinutes ?? 0)) } : null, "rest")} />
-      {factors.some(({ low }) => low !== undefined) ? <Small tone="faint">From and to:</Small> : null}
-      {factors.map((factor) =>
-        factor.low === undefined || factor.high === undefined ? null : (
-          <View key={factor.id} style={styles.tools}>
-            <NumberField label={`${factor.name ?? ""}, from`} value={factor.low} unit={unitOf(factor)} least={0} most={100_000} style={styles.number} onChange={(low) => put({ ...factor, low: low ?? 0 }, factor.id)} />
-            <NumberField label={`${factor.name ?? ""}, to`} value={factor.high} unit={unitOf(factor)} least={0} most={100_000} style={styles.number} onChange={(high) => put({ ...factor, high: high ?? 0 }, factor.id)} />
+      {factors.filter(({ kind }) => kind === "share").map((factor) => <Ends key={factor.id} factor={factor} onChange={(next) => put(next, next.id)} />)}
+      {movable.map(({ now, factor }) => {
+        const on = factors.find(({ id: of }) => of === factor.id);
+        return (
+          <View key={factor.id} style={styles.part}>
+            <Check label={`${factor.name ?? ""}, now ${now}`} on={on !== undefined} onChange={(is) => put(is ? factor : null, factor.id)} />
+            {on ? <Ends factor={on} onChange={(next) => put(next, next.id)} /> : null}
           </View>
-        ),
-      )}
+        );
+      })}
       <Heading>Or another way?</Heading>
       <View style={styles.tools}>
         {others.map((method) => <Check key={method} label={methodName[method]} on={tried.includes(method)} onChange={(on) => {
-          const rest = on ? [...tried.filter((one) => one !== formula.process.method), method] : tried.filter((one) => one !== method && one !== formula.process.method);
-          put(rest.length > 0 ? { id: "method", kind: "method", name: "Method", options: [formula.process.method ?? "muffin", ...rest] } : null, "method");
+          const left = on ? [...tried.filter((one) => one !== formula.process.method), method] : tried.filter((one) => one !== method && one !== formula.process.method);
+          put(left.length > 0 ? { id: "method", kind: "method", name: "Method", options: [formula.process.method ?? "muffin", ...left] } : null, "method");
         }} />)}
         {alike.map(({ id: pan, name, vessel }) => <Check key={pan} label={name} on={triedPans.some((one) => typeof one === "object" && one.name === name)} onChange={(on) => {
-          const rest = triedPans.slice(1).filter((one) => typeof one === "object" && one.name !== name);
-          const now = on ? [...rest, { name, vessel }] : rest;
+          const left = triedPans.slice(1).filter((one) => typeof one === "object" && one.name !== name);
+          const now = on ? [...left, { name, vessel }] : left;
           put(now.length > 0 ? { id: "pan", kind: "pan", name: "Pan", options: [own, ...now] } : null, "pan");
         }} />)}
       </View>
@@ -178,6 +185,16 @@ function Form({ stored }: { stored: StoredFormula }) {
   );
 } // prettier-ignore
 
+/** From where to where something may move. */
+function Ends({ factor, onChange }: { factor: Factor; onChange: (factor: Factor) => void }) {
+  return (
+    <View style={styles.tools}>
+      <NumberField label={`${factor.name ?? ""}, from`} value={factor.low} unit={unitOf(factor)} least={0} most={100_000} style={styles.number} onChange={(low) => onChange({ ...factor, low: low ?? 0 })} />
+      <NumberField label={`${factor.name ?? ""}, to`} value={factor.high} unit={unitOf(factor)} least={0} most={100_000} style={styles.number} onChange={(high) => onChange({ ...factor, high: high ?? 0 })} />
+    </View>
+  );
+} // prettier-ignore
+
 const unitOf = ({ kind }: Factor): "g" | "%" | "°C" | "min" => (kind === "oven" ? "°C" : kind === "share" ? "%" : kind === "rest" || kind === "minutes" ? "min" : "g"); // prettier-ignore
 
 const styles = StyleSheet.create({
@@ -185,5 +202,5 @@ const styles = StyleSheet.create({
   part: { alignItems: "flex-start" },
   tools: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "flex-end" },
   left: { alignSelf: "flex-start" },
-  number: { width: 180 },
+  number: { width: 160 },
 });

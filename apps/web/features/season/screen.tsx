@@ -80,7 +80,7 @@ function Now({ stored, state }: { stored: StoredSeason; state: SeasonState }) {
   const take = useTakeRuns(stored);
   const keep = useKeepBest(stored);
   const made = state.runs.filter(({ trialId }) => trialId !== undefined).length;
-  const isNew = season.runs.length === 0;
+  const isNew = season.runs.length === 0 && state.design !== null;
   const waits = state.proposed.length > 0;
   return (
     <View style={styles.part}>
@@ -99,7 +99,7 @@ function Now({ stored, state }: { stored: StoredSeason; state: SeasonState }) {
           <View style={styles.tools}>
             {state.best.trialId ? <Link to={`/log/${state.best.trialId}`}><Body strong>Its trial in the log</Body></Link> : null}
             <Button disabled={keep.isPending || state.best.changes.length === 0} onPress={() => state.best && keep.mutate({ best: state.best, made }, { onSuccess: (id) => router.navigate(`/bench/${id}` as Href) })}>
-              {state.best.changes.length === 0 ? "It is the formula already" : "Make it the formula's next version"}
+              {state.best.changes.length === 0 ? "The present bake stays" : "Make it the formula's next version"}
             </Button>
           </View>
           {keep.error ? <Body tone="stop">{keep.error.message}</Body> : null}
@@ -116,7 +116,7 @@ function First({ season, state }: { season: Season; state: SeasonState }) {
       <Body>{state.design?.words ?? ""}</Body>
       {state.design?.together.map((one) => <Body key={one} tone="caution">{one}</Body>)}
       <Runs season={season} runs={state.proposed} label="The first bakes" />
-      <Small tone="faint">{`${state.candidates} bakes were judged and baked in the computer${state.unsound.length > 0 ? `; left out: ${state.unsound.map(({ why, count }) => `${count} (${why.replace(/\.$/, "")})`).join("; ")}` : ", all of them sound"}. Efficiency ${((100 * (state.design?.efficiency ?? 0))).toFixed(0)} of 100.`}</Small>
+      <Small tone="faint">{`${state.candidates} bakes were judged and baked in the computer${state.unsound.length > 0 ? `; left out: ${state.unsound.map(({ why, count }) => `${count} (${why.replace(/\.$/, "")})`).join("; ")}` : ", all of them sound"}. How independently of each other the things move: ${(100 * (state.design?.efficiency ?? 0)).toFixed(0)} of 100.`}</Small>
     </View>
   );
 } // prettier-ignore
@@ -137,7 +137,7 @@ function Next({ stored: { season }, next: { run, gainWords, holdsBy }, onTake, t
       <Small tone="faint">{`Next: bake ${run.id.replace("run-", "")} of ${season.bakes}`}</Small>
       <Lead strong>{run.changes.length === 0 ? "The present bake, as it is" : `${run.changes.join("; ")}`}</Lead>
       <Body>{run.why}</Body>
-      {isNext ? <Body>{`It may gain ${gainWords}${season.goals.some(({ keep }) => keep) ? `; that what must hold holds: ${Math.round(100 * holdsBy)} of 100` : ""}.`}</Body> : null}
+      {isNext ? <Body>{`It may gain ${gainWords}${season.goals.some(({ keep }) => keep) ? `; what must be kept is kept with ${Math.round(100 * holdsBy)} of 100` : ""}.`}</Body> : null}
       {run.minutes === undefined ? null : <Body strong>{`Take it out after ${run.minutes} min.`}</Body>}
       {onTake ? (
         <Button kind="main" style={styles.left} disabled={taking} onPress={onTake}>Take it as the next bake</Button>
@@ -172,14 +172,14 @@ function Runs({ season, runs, label }: { season: Season; runs: readonly RunState
   const wish = season.goals.find(({ wish: is }) => is !== undefined)?.quality ?? "height";
   const of = qualityOf(wish);
   const at = (run: RunState): string => season.factors.map((factor) => valueText(factor, run.settings[factor.id] ?? 0)).join(", ");
-  const isBaked = runs.some(({ trialId }) => trialId !== undefined);
   return (
     <Table
       label={label}
-      head={["Bake", ...(season.blocks ? [season.blocks.by.replace(/^./, (c) => c.toUpperCase())] : []), season.factors.map(factorName).join(", "), isBaked ? `${of.name}, ${of.unit}` : "expected"]}
+      head={[`Bake: ${season.factors.map((factor) => factorName(factor).toLowerCase()).join(", ")}`, ...(season.blocks ? [season.blocks.by.replace(/^./, (c) => c.toUpperCase())] : []), `${of.name}, ${of.unit}`]}
       rows={runs.map((run, k) => {
         const came = run.results[wish];
-        return { key: run.id, strong: false, cells: [run.kind === "logged" ? "before" : String(k + 1), ...(season.blocks ? [run.kind === "logged" ? "–" : String(run.block + 1)] : []), at(run), came === undefined ? rangeText(wish, run) : `${came.toFixed(of.digits)}`] };
+        const block = run.kind === "logged" ? "before" : String(run.block + 1);
+        return { key: run.id, cells: [`${k + 1}:  ${at(run)}`, ...(season.blocks ? [block] : []), came === undefined ? rangeText(wish, run) : came.toFixed(of.digits)] };
       })}
     />
   );

@@ -75,9 +75,11 @@ function agreement(rows: readonly (readonly number[])[], a: number, b: number): 
 export function firstBakes(season: Season, sound: readonly Baked[], present: Baked, done: readonly Baked[], tell?: (share: number) => boolean): FirstBakes {
   const { factors, seed, blocks: asked } = season;
   const terms = termsOf(factors);
-  const count = firstCount(season, done.length);
-  if (count === 0) return { runs: [], design: null };
   const near = (a: Baked, b: Baked): boolean => a.x.every((value, k) => Math.abs(value - (b.x[k] ?? 0)) < 0.05);
+  // The same baked ten times tells no more of other bakes than once.
+  const told = done.filter((one, k) => !done.slice(0, k).some((other) => near(one, other))).length;
+  const count = firstCount(season, told);
+  if (count === 0) return { runs: [], design: null };
   const isKnown = done.some((one) => near(one, present));
   const isRepeated = done.some((one, k) => done.slice(k + 1).some((other) => near(one, other)));
   const own: Baked[] = isKnown ? [] : [present];

@@ -80,6 +80,7 @@ test("what was baked is taken from the log, what it tells is learnt, and the nex
   expect(half.runs.filter(({ trialId }) => trialId !== undefined).map(({ id }) => id)).toEqual(["run-1", "run-2"]);
   expect(half.next?.run.id).toBe("run-3");
   expect(half.proposed).toEqual([]);
+  expect(half.stop).toEqual({ isTime: false, words: expect.stringMatching(/^3 of the first bakes are still to come/) as string });
 
   const all = now(taken, trials);
   const effect = all.learnt.find(({ factorId }) => factorId === egg);
@@ -91,7 +92,12 @@ test("what was baked is taken from the log, what it tells is learnt, and the nex
   expect(all.proposed[0]?.settings[egg]).toBeGreaterThan(gramsAt(egg));
   expect(all.best?.settings[egg]).toBeGreaterThan(gramsAt(egg));
   expect(all.model[0]?.of).toBe(5);
-  // One that the log had before, of this formula and not of the plan, counts as it stands and costs a bake less.
+  // What was baked often before is known once: the others are still to be chosen, and the season is not over for it.
+  const often = now(season(), [0, 1, 2, 3, 4, 5, 6, 7].map((n) => tell(`old-${n}`, formula, n, { heightMm: 60 + (n % 2) })));
+  expect(often.proposed).toHaveLength(4);
+  expect(often.proposed.every(({ changes }) => changes.length > 0)).toBe(true);
+  expect(often.stop.isTime).toBe(false);
+  // One that the log had before, of this formula and not of the plan, counts as it stands, and one bake less is asked first.
   const besides = now(season(), [tell("old", formula, 0, { heightMm: 60 })]);
   expect(besides.runs.map(({ kind, trialId }) => [kind, trialId])).toEqual([["logged", "old"]]);
   expect(besides.proposed).toHaveLength(4);

@@ -44,8 +44,6 @@ const BAKING = 0.85;
 const FRONT_MOST = 8;
 /** What must hold may fail as often before a bake is no choice. */
 const HOLDS = 0.5;
-/** So many bakes are made before it is said that another is not worth it. */
-const FEWEST = 2;
 
 /** A run that is proposed or planned, and the bake that it became. */
 interface Planned {
@@ -70,7 +68,9 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
     throw new CoreError("no-space", "What it costs cannot be told: some ingredient has no packet with a price under Store. With a price for each, or without this wish, it can.", "goals");
   const before = (asked.done ?? []).map(({ settings, values = {} }, k): Made => ({ id: `done-${k + 1}`, baked: bakes.at(settings), values: new Map(Object.entries(values)), block: null }));
   const logged = [...before, ...fromLog(season, asked.trials, bakes, qualities)];
-  const first = season.runs.length > 0 ? null : firstBakes(season, sound, present, logged.map(({ baked }) => baked), (share) => tell?.(BAKING + (1 - BAKING) * share) ?? false);
+  const chosen = season.runs.length > 0 ? null : firstBakes(season, sound, present, logged.map(({ baked }) => baked), (share) => tell?.(BAKING + (1 - BAKING) * share) ?? false);
+  // Where the log tells enough already, the first bakes are those that promise most.
+  const first = chosen && chosen.runs.length > 0 ? chosen : null;
   const planned = first ? matched(season, first.runs, [], bakes, asked.results ?? []) : matched(season, season.runs, logged.filter(({ at }) => season.since === undefined || at === undefined || at >= Date.parse(season.since)), bakes, asked.results ?? []);
   const made = [...logged, ...planned.flatMap(({ made: one }) => (one && !logged.includes(one) ? [one] : []))];
   const beliefs = beliefsOf(qualities, made, [...fromTastings(asked.tastings, made), ...fromResults(asked.results ?? [], made)], sound, present);
@@ -82,7 +82,7 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
   const besides = logged.filter((one) => !planned.some((run) => run.made === one));
   const promised = nextBake(season, scale, sound, had, beliefs.plain);
   const open = planned.find(({ made: one }) => !one);
-  const isFull = planned.length + besides.length >= season.bakes;
+  const isFull = planned.length >= season.bakes;
   const coming: Planned | null = open ?? (promised ? { run: nextRun(season, planned.length, promised.baked, present, beliefs) } : null);
   const best = made.length > 0 ? bestOf(season, scale, had, beliefs.plain) : null;
   const proposed = first ? planned : !open && coming && !isFull ? [coming] : [];
@@ -100,7 +100,7 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
     now: shown(present, { id: "present", why: "The present bake." }),
     best: best ? shown(best, { id: "best", ...withMade(made.find(({ baked }) => baked === best)) }) : null,
     next: coming ? { run: asRun(coming), ...gainOf(season, promised?.gain ?? 0, scale), holdsBy: holdsBy(season, bakes.at(coming.run.settings), beliefs.plain) } : null,
-    stop: stopOf(season, made.length, promised?.gain ?? 0, first === null),
+    stop: stopOf(season, first ? null : planned, promised?.gain ?? 0),
     front: wishesOf(season).length < 2 || made.length === 0 ? [] : frontOf(season, sound.filter((baked) => holdsBy(season, baked, beliefs.plain) >= HOLDS), beliefs.plain).slice(0, FRONT_MOST).map((baked, k) => shown(baked, { id: `front-${k + 1}`, kind: "next" })),
     map: mapOf(season, sound, present, beliefs),
     model: beliefs.model,
@@ -212,12 +212,17 @@ function gainOf(season: Season, gain: number, scale: ReadonlyMap<string, number>
   return { gain, gainWords: `${qualityText(quality, gain * (scale.get(quality.id) ?? 1))} over the best so far, on the average of what may be` };
 } // prettier-ignore
 
-function stopOf(season: Season, done: number, gain: number, isPlanned: boolean): SeasonState["stop"] {
+/** Whether another bake is worth it: not before the first ones have told what they were chosen for. `planned` is null while none is taken. */
+function stopOf(season: Season, planned: readonly Planned[] | null, gain: number): SeasonState["stop"] {
   const quality = onlyWish(season);
   const least = quality ? qualityText(quality, quality.least) : "what anybody notices";
-  if (isPlanned && done >= FEWEST && gain < 1) return { isTime: true, words: `Another bake would gain less than ${least} over the best so far: stop here, and keep the best.` };
-  if (done >= season.bakes) return { isTime: true, words: "All bakes of this season are made. A further one would still promise something; the season can be made longer." };
-  return { isTime: false, words: done === 0 ? "Nothing is baked yet: begin with the first one." : `Another bake promises more than ${least}: go on.` };
+  const goOn = (words: string): SeasonState["stop"] => ({ isTime: false, words });
+  if (!planned) return goOn("What the computer promises is not held against this kitchen yet: that is what the first bakes are for.");
+  const open = planned.filter(({ run, made }) => run.kind !== "next" && !made).length;
+  if (open > 0) return goOn(`${open} of the first bakes ${open === 1 ? "is" : "are"} still to come: what they tell comes before what is promised.`);
+  if (gain < 1) return { isTime: true, words: `Another bake would gain less than ${least} over the best so far: stop here, and keep the best.` };
+  if (planned.filter(({ made }) => made).length >= season.bakes) return { isTime: true, words: "All bakes of this season are made. A further one would still promise something; the season can be made longer." };
+  return goOn(`Another bake promises more than ${least}: go on.`);
 } // prettier-ignore
 
 /** What the two ends of every factor differ by, everything else as now. */
