@@ -15,8 +15,7 @@ const first: Record<string, { door: string; asks: string[] }> = {
   log: { door: "log", asks: [] },
   store: { door: "store", asks: [] },
 };
-// A season of trials has its own room within the log.
-const here = place === "log" && /^seasons?$/.test(id) ? { door: "season", asks: [] } : first[place];
+const here = first[place];
 (globalThis as Early).upriseEarly = new Map([SESSION, ...(here?.asks ?? [])].map((path) => [path, fetch(path).catch(() => null)]));
 const script = here && DOORS[here.door];
 if (script) {

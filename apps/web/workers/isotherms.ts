@@ -104,3 +104,13 @@ export function drawingsOf(section: Section): FrameDrawing[] {
     };
   });
 }
+
+/** Lines of one value over a grid, row by row: each threshold with its rings of points, in steps of the grid from 0. */
+export function isolinesOf(columns: number, values: readonly number[], thresholds: readonly number[]): { value: number; rings: number[][][] }[] {
+  const rows = values.length / columns;
+  const inside = (at: number, most: number): number => Math.min(most - 1, Math.max(0, at - 0.5));
+  return contours()
+    .size([columns, rows])
+    .thresholds([...thresholds])([...values])
+    .map(({ value, coordinates }) => ({ value, rings: coordinates.flat().map((ring) => ring.map(([x = 0, y = 0]) => [inside(x, columns), inside(y, rows)])) }));
+} // prettier-ignore

@@ -62,7 +62,7 @@ import { rangeOfFactors } from "@uprise/core/src/bake/sensitivity";
 import { sampleStart, simulateStart } from "@uprise/core/src/bake/simulate";
 import { measureCutFace, type Picture, readCutFace } from "@uprise/core/src/trial/cut-face";
 import type { z } from "zod";
-import { drawingsOf } from "./isotherms";
+import { drawingsOf, isolinesOf } from "./isotherms";
 
 /** A kitchen's own ingredients, as they go to a worker. */
 type Own = readonly Ingredient[];
@@ -176,6 +176,7 @@ export const tasks = {
     return factors && { factors, ...rangeOfFactors(factors) };
   },
   draw: drawingsOf,
+  isolines: isolinesOf,
   beliefs: (analysis: Analysis, simulation: Simulation | null, own: Own) => beliefsOf(analysis, simulation, shelfOf(own)),
   usual: (ingredientId: string, input: Opened, own: Own) => usualAmounts(ingredientId, input, shelfOf(own)),
   target: (word: Consistency, input: Opened, own: Own) => ({

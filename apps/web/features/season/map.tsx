@@ -1,6 +1,8 @@
 import type { RunState, Season, SeasonState } from "@uprise/core";
 import { factorName, qualityOf } from "@uprise/core/page-log";
-import { contours } from "d3-contour";
+import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../device/workers";
+import { keys } from "../wire/keys";
 import { StyleSheet, View } from "react-native";
 import Svg, { Circle, G, Path, Rect, Text as Words } from "react-native-svg";
 import { fonts, space } from "../../theme/scale";
@@ -15,10 +17,27 @@ const LINES = 6;
 /** Where the doubt is so much of the largest there is little known: hatched. */
 const UNKNOWN = 0.75;
 
+/** The lines of a map, drawn beside the page. */
+const useLines = (map: SeasonState["map"]) =>
+  useQuery({
+    queryKey: keys.lines.of(map),
+    enabled: map !== null,
+    staleTime: Infinity,
+    queryFn: async () => {
+      const [means, doubts] = [map?.mean.flat() ?? [], map?.sd.flat() ?? []];
+      const [least, most] = [Math.min(...means), Math.max(...means)];
+      const columns = map?.xs.length ?? 1;
+      const thresholds = Array.from({ length: LINES }, (_, k) => least + ((most - least) * (k + 0.5)) / LINES);
+      const [mean, unknown] = await Promise.all([ask("isolines", columns, means, thresholds), ask("isolines", columns, doubts, [UNKNOWN * Math.max(...doubts)])]);
+      return { mean, unknown };
+    },
+  }); // prettier-ignore
+
 /** The first wish over the two things that tell most: lines of one height, hatched where little is known, bakes as dots, the best one ringed. */
 export function WishMap({ season, state }: { season: Season; state: SeasonState }) {
   const colours = useColours();
   const { map } = state;
+  const { data: lines } = useLines(map);
   const wish = season.goals.find(({ wish: is }) => is !== undefined);
   const [x, y] = [season.factors.find(({ id }) => id === map?.x), season.factors.find(({ id }) => id === map?.y)];
   if (!map || !wish || !x || !y) return null;
@@ -26,14 +45,10 @@ export function WishMap({ season, state }: { season: Season; state: SeasonState 
   const [nx, ny] = [map.xs.length, map.ys.length];
   const values = map.mean.flat();
   const [least, most] = [Math.min(...values), Math.max(...values)];
-  const thresholds = Array.from({ length: LINES }, (_, k) => least + ((most - least) * (k + 0.5)) / LINES);
   const px = (i: number): number => LEFT + ((W - LEFT - RIGHT) * i) / (nx - 1);
   const py = (j: number): number => H - BOTTOM - ((H - BOTTOM - TOP) * j) / (ny - 1);
   const path = (rings: readonly (readonly (readonly number[])[])[]): string =>
-    rings.map((ring) => `M${ring.map(([a = 0, b = 0]) => `${px(Math.min(nx - 1, Math.max(0, a - 0.5))).toFixed(1)} ${py(Math.min(ny - 1, Math.max(0, b - 0.5))).toFixed(1)}`).join("L")}Z`).join("");
-  const lines = contours().size([nx, ny]).thresholds(thresholds)(values);
-  const doubt = map.sd.flat();
-  const unknown = contours().size([nx, ny]).thresholds([UNKNOWN * Math.max(...doubt)])(doubt)[0];
+    rings.map((ring) => `M${ring.map(([a = 0, b = 0]) => `${px(a).toFixed(1)} ${py(b).toFixed(1)}`).join("L")}Z`).join("");
   const place = (run: RunState, id: string, all: readonly number[]): number => {
     const value = run.settings[id];
     const [low, high] = [all[0] ?? 0, all.at(-1) ?? 1];
@@ -47,9 +62,9 @@ export function WishMap({ season, state }: { season: Season; state: SeasonState 
       <Heading>{`${quality.name} by ${factorName(x).toLowerCase()} and ${factorName(y).toLowerCase()}`}</Heading>
       <Svg width={W} height={H} viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${quality.name} from ${least.toFixed(quality.digits)} to ${most.toFixed(quality.digits)} ${quality.unit}; the table below has the corners`}>
         <Rect x={LEFT} y={TOP} width={W - LEFT - RIGHT} height={H - BOTTOM - TOP} fill="none" stroke={colours.rule} />
-        {unknown ? <Path d={path(unknown.coordinates.flat())} fill={colours.sunk} /> : null}
-        {lines.map(({ coordinates, value }, k) => (
-          <Path key={value} d={path(coordinates.flat())} fill="none" stroke={colours.ink} strokeOpacity={0.25 + (0.7 * (k + 1)) / LINES} strokeWidth={k === LINES - 1 ? 2.4 : 1.2} />
+        {lines?.unknown.map(({ rings, value }) => <Path key={value} d={path(rings)} fill={colours.sunk} />)}
+        {lines?.mean.map(({ rings, value }, k) => (
+          <Path key={value} d={path(rings)} fill="none" stroke={colours.ink} strokeOpacity={0.25 + (0.7 * (k + 1)) / LINES} strokeWidth={k === LINES - 1 ? 2.4 : 1.2} />
         ))}
         {baked.map((run) => (
           <G key={run.id}>

@@ -3,7 +3,6 @@ import type { StoredOven, StoredSeason } from "@uprise/contract";
 import type { RunState, Season, SeasonState } from "@uprise/core";
 import { qualityOf, qualityText } from "@uprise/core/page-log";
 import { useState } from "react";
-import { freshDay } from "../day/list-screen";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
 
@@ -76,17 +75,23 @@ export function useKeepBest({ season }: StoredSeason) {
   });
 }
 
+/** A baking day begins tomorrow at half past five. */
+function tomorrowEarly(): string {
+  const at = new Date(Date.now() + 86_400_000);
+  at.setHours(5, 30, 0, 0);
+  return at.toISOString();
+}
+
 /** Puts the bakes of a season's next block into a day of their own. */
 export function usePlanRuns({ season }: StoredSeason, ovens: readonly StoredOven[]) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (runs: readonly RunState[]) => {
-      const day = freshDay(ovens, { id: season.formulaId ?? "" });
       const bakes = runs.map(({ id, formula }) => {
         const { lines, components, kind, vessel, oven, process, measures } = formula;
         return { id, title: `${season.title}, ${id.replace("run-", "bake ")}`, lines, ...(components ? { components } : {}), kind, vessel, oven, process, measures, batches: 1 };
       });
-      const saved = await wire.createPlan({ id: newId(), title: season.title, day: { ...day, bakes } });
+      const saved = await wire.createPlan({ id: newId(), title: season.title, day: { start: tomorrowEarly(), bakes, ovens: ovens.map(({ id, oven }) => ({ id, ...oven, racks: oven.racks ?? 2 })), hands: 1, mixers: 1 } });
       await queries.invalidateQueries({ queryKey: keys.plans.all });
       return saved.id;
     },
