@@ -109,7 +109,8 @@ for (const asked of seasons) {
       write(next.baked);
     }
     const beliefs = beliefsOf([quality], log, [], sound, present);
-    const chosen = bestOf(asked, scale, sound, beliefs.plain) ?? present;
+    // As the page says it: the best of what was baked, by what is known of it.
+    const chosen = bestOf(asked, scale, log.map((one) => one.baked), beliefs.plain) ?? present; // prettier-ignore
     const values = sound.map((baked) => side * truth.of(baked));
     const inside = sound.filter((baked) => {
       const { low, high } = beliefs.of(baked, quality.id);

@@ -56,6 +56,7 @@ describe("the shapes of the database", () => {
     "ovens",
     "packets",
     "plans",
+    "seasons",
     "tastings",
     "trials",
     "vessels",
@@ -183,7 +184,7 @@ describe("the shapes of the database", () => {
     const names = migrations.map(({ name }) => name);
     expect([...names].sort()).toEqual(names);
     expect(new Set(names).size).toBe(names.length);
-    expect(names.length).toBe(8);
+    expect(names.length).toBe(9);
   });
   test("trials of a database of the shape before are listed by their day and words, and go back down", async () => {
     const file = join(mkdtempSync(join(tmpdir(), "uprise-old-")), "uprise.sqlite");
