@@ -9,6 +9,7 @@ import { useColours, useWide } from "../../theme/theme";
 import { Beside } from "../../ui/beside";
 import { Table } from "../../ui/facts";
 import { Link } from "../../ui/link";
+import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
 import { Failed, Loading, NotFound, Progress } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
@@ -19,7 +20,16 @@ import { isSettled } from "../wire/kept";
 import { useOvenList } from "../wire/queries";
 import { WishMap } from "./map";
 import { Path } from "./path";
-import { nextBlock, useKeepBest, usePlanRuns, useSeason, useSeasonNow, useTakeRuns } from "./use-season";
+import {
+  nextBlock,
+  useChangeSeason,
+  useKeepBest,
+  usePlanRuns,
+  useRemoveSeason,
+  useSeason,
+  useSeasonNow,
+  useTakeRuns,
+} from "./use-season";
 
 /** A season of trials: the next bake first, then what was baked, what it tells, and when to stop. */
 export function SeasonScreen({ id }: { id: string }) {
@@ -219,6 +229,28 @@ function Told({ stored, state }: { stored: StoredSeason; state: SeasonState }) {
         <Button kind="quiet" onPress={() => download(`${stored.id}.csv`, new Blob([csvOf(season, shown)], { type: "text/csv" }))}>As CSV</Button>
       </View>
       {plan.error ? <Body tone="stop">{plan.error.message}</Body> : null}
+      <Keeping stored={stored} />
+    </View>
+  );
+} // prettier-ignore
+
+/** How long the season is, and taking it off the list. */
+function Keeping({ stored }: { stored: StoredSeason }) {
+  const change = useChangeSeason(stored);
+  const { remove, back } = useRemoveSeason(stored);
+  const error = change.error ?? remove.error ?? back.error;
+  return (
+    <View style={styles.part}>
+      <View style={styles.tools}>
+        <NumberField label="Bakes there is time for" value={stored.season.bakes} unit="" least={3} most={40} whole style={styles.number} onChange={(bakes) => bakes !== undefined && bakes !== stored.season.bakes && change.mutate({ bakes })} />
+        {remove.isSuccess ? (
+          <Button disabled={back.isPending} onPress={() => back.mutate()}>Put it back</Button>
+        ) : (
+          <Button kind="quiet" disabled={remove.isPending} onPress={() => remove.mutate()}>Take it off the list</Button>
+        )}
+      </View>
+      {remove.isSuccess ? <Small tone="faint">It is off the list; its trials are in the log as before.</Small> : null}
+      {error ? <Body tone="stop">{error.message}</Body> : null}
     </View>
   );
 } // prettier-ignore
@@ -242,5 +274,6 @@ const styles = StyleSheet.create({
   part: { gap: space.m },
   card: { borderWidth: 1.5, padding: space.m, gap: space.s },
   left: { alignSelf: "flex-start" },
+  number: { width: 200 },
   tools: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "center" },
 });

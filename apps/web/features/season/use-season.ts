@@ -47,6 +47,31 @@ export function useTakeRuns(stored: StoredSeason) {
   });
 }
 
+/** Writes on a season that is kept: its number of bakes. */
+export function useChangeSeason(stored: StoredSeason) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (set: Partial<Season>) => wire.changeSeason(stored.id, stored.version, { ...stored.season, ...set }),
+    onSuccess: (saved) => queries.setQueryData(keys.season.of(stored.id), saved),
+  });
+}
+
+/** Takes a season off the list, and puts it back. Its trials stay in the log. */
+export function useRemoveSeason(stored: StoredSeason) {
+  const queries = useQueryClient();
+  const onSuccess = (): Promise<void> => queries.invalidateQueries({ queryKey: keys.seasons.all, exact: true });
+  const remove = useMutation({ mutationFn: () => wire.removeSeason(stored.id, stored.version), onSuccess });
+  const back = useMutation({
+    mutationFn: () => wire.restoreSeason(stored.id),
+    onSuccess: (saved) => {
+      queries.setQueryData(keys.season.of(stored.id), saved);
+      remove.reset();
+      return onSuccess();
+    },
+  });
+  return { remove, back };
+}
+
 /** What is known of a bake, in words: for the reason of a version. */
 export function evidenceOf({ goals }: Season, run: RunState, made: number): string {
   const told = goals.filter(({ wish }) => wish !== undefined).map(({ quality }) => {
@@ -63,11 +88,12 @@ export function useKeepBest({ season }: StoredSeason) {
   return useMutation({
     mutationFn: async ({ best, made }: { best: RunState; made: number }) => {
       const reason = `Season “${season.title}”, ${evidenceOf(season, best, made)}`.slice(0, 300);
-      const { title: _, ...formula } = best.formula;
+      const { title: _, ...rest } = best.formula;
+      const formula = { ...rest, ...(season.formula.pasted ? { pasted: season.formula.pasted } : {}) };
       const there = season.formulaId === undefined ? null : await wire.readFormula(season.formulaId);
       const saved = there
         ? await wire.changeFormula(there.id, there.version, { ...formula, title: there.formula.title, reason })
-        : await wire.createFormula({ ...best.formula, id: newId(), reason });
+        : await wire.createFormula({ ...formula, title: best.formula.title, id: newId(), reason });
       await queries.invalidateQueries({ queryKey: keys.formulas.all });
       queries.removeQueries({ queryKey: keys.formula.of(saved.id) });
       return saved.id;

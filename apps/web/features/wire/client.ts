@@ -87,6 +87,7 @@ export const wire = {
     send<Told<"storedSeasonSchema">>("POST", "/api/seasons", { body: checked("seasonInputSchema", { ...season, id }) }),
   changeSeason: (id: string, version: number, season: Season) =>
     send<Told<"storedSeasonSchema">>("PUT", at("/api/seasons", id), { body: checked("seasonInputSchema", season), version }),
+  restoreSeason: (id: string) => send<Told<"storedSeasonSchema">>("POST", `${at("/api/seasons", id)}/restore`),
   removeSeason: (id: string, version: number) => send<null>("DELETE", at("/api/seasons", id), { version }),
   plans: (signal?: AbortSignal) =>
     every((page) => send<Page<"storedPlanSchema">>("GET", `/api/plans?pageSize=${PAGE}&page=${page}`, { signal })),

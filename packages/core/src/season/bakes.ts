@@ -57,9 +57,11 @@ export function baker(season: Season, kitchen: Kitchen, packets: readonly Packet
     known.set(key, made);
     return made;
   }
+  const present = settingsFrom(season, season.formula);
   return {
     bake,
-    at: (settings: Settings): Baked => bake(settings, formulaAt(season, settings)),
+    /** What nothing is said of stays as it is now. */
+    at: (settings: Settings): Baked => bake({ ...present, ...settings }, formulaAt(season, settings)),
   };
 }
 export type Baker = ReturnType<typeof baker>;

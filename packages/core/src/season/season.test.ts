@@ -166,6 +166,28 @@ test("results that come with their runs are learnt from like those of the log, o
   expect(Math.abs((aimed.best?.results["tenderness"] ?? 0) - 6)).toBeLessThan(0.5);
 });
 
+test("a slip counts as what was really weighed, settings that say little mean the rest as now, and what moves nothing is refused", () => {
+  const more = gramsAt(egg) * 1.1;
+  const slip = tell("slip", formula, 0, { heightMm: 60 });
+  const slipped = { ...slip, trial: { ...slip.trial, slips: [{ what: "amount" as const, ingredientId: formula.lines.find(({ id }) => id === egg)?.ingredientId ?? "", grams: more }] } }; // prettier-ignore
+  expect(now(season(), [slipped]).runs.map(({ settings }) => Math.round(Number(settings[egg])))).toEqual([Math.round(more)]);
+  const done = seasonNow({ season: season(), trials: [], tastings: [], packets: [], done: [{ settings: { [egg]: more }, values: { height: 60 } }] }, bareKitchen); // prettier-ignore
+  expect(done.runs.map(({ settings }) => [Math.round(Number(settings[egg])), settings["oven"]])).toEqual([
+    [Math.round(more), formula.oven.celsius],
+  ]);
+  expect(() => now(season({ factors: [{ kind: "amount", id: "x", ingredientId: "saffron", low: 1, high: 2 }] }))).toThrow(
+    /No weighed line of the formula is “saffron”/,
+  );
+  expect(() => now(season({ factors: [{ kind: "pan", id: "x", options: ["loaf-23x13", "the blue one"] }] }))).toThrow(
+    /No pan is called “the blue one”/,
+  );
+  // The text that a formula came from goes with the season, not with each of its bakes.
+  const pasted = { text: "Loaf\n".repeat(200), measures: "metric" as const };
+  expect(JSON.stringify(now(season({ formula: { ...formula, pasted } }))).length).toBeLessThan(
+    JSON.stringify(now(season())).length + 2000,
+  );
+});
+
 test("pans and methods are tried by name, minutes by the clock; each has its bake in the computer", () => {
   const ways: Factor[] = [{ kind: "method", id: "how", options: ["muffin", "one-bowl"] }, { kind: "pan", id: "pan", options: ["loaf-23x13", "loaf-25x13-dark"] }, { kind: "minutes", id: "min", low: 50, high: 70 }]; // prettier-ignore
   const state = now(season({ factors: ways }));

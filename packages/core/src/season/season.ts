@@ -1,7 +1,10 @@
 import { CoreError } from "../errors";
+import type { Formula } from "../formula/formula";
 import type { Kitchen } from "../formula/open";
+import { exactly } from "../measure/range";
 import type { Range } from "../measure/range-schema";
 import type { Packet } from "../pantry/packet-schema";
+import { asBaked } from "../trial/as-baked";
 import type { Trial } from "../trial/trial";
 import { askedQualities, type Baked, baker, type Baker, minutesAt, sifted } from "./bakes";
 import { type Beliefs, beliefsOf, type Made } from "./beliefs";
@@ -12,7 +15,7 @@ import { bestOf, frontOf, holdsBy, nextBake, wishesOf } from "./next-bake";
 import { type Liking, likingsOf } from "./preference";
 import { type Quality, qualityOf, qualityText } from "./qualities";
 import type { Factor, RunState, Season, SeasonRun, SeasonState, Settings } from "./season-schema";
-import { candidatesOf, changesBetween, factorName, isNamed, numberAt, optionsOf, settingsOfBake, sharesOf } from "./space";
+import { candidatesOf, changesBetween, factorName, isNamed, lineOf, numberAt, optionsOf, panOf, settingsOfBake, sharesOf } from "./space"; // prettier-ignore
 
 /** A round of blind tasting as the store keeps it. */
 export interface Tasted {
@@ -57,6 +60,7 @@ interface Planned {
  */
 export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): SeasonState {
   const { season, packets } = asked;
+  unmovable(season);
   const bakes = baker(season, kitchen, packets);
   const points = candidatesOf(season, MOST_POINTS, season.seed);
   if (points.length < 2) throw new CoreError("no-space", "The shares of the blend cannot add up to 100 % within their ranges; wider ranges would be right.", "factors");
@@ -91,7 +95,7 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
     unsound,
     refused,
     runs: [
-      ...besides.map((one) => shown(one.baked, { ...withMade(one), id: `log-${one.id}`, kind: "logged", why: "It was in the log before: it counts as it stands." })),
+      ...besides.map((one) => shown(one.baked, { ...withMade(one), id: `log-${one.id}`, kind: "logged", why: "It is in the log and of this recipe: it counts as it stands." })),
       ...(first ? planned.filter(({ made: one }) => one) : planned).map(asRun),
     ],
     proposed: proposed.map(asRun),
@@ -107,20 +111,35 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
   };
 } // prettier-ignore
 
-/** Bakes of the log that belong to the season, the oldest first. One that cannot be baked in the computer, or that a slip changed, teaches nothing here. */
+/** Throws `no-space` for a factor that moves nothing: no such line, no such pan. */
+function unmovable({ formula, factors }: Season): void {
+  for (const [k, factor] of factors.entries()) {
+    if ((factor.kind === "amount" || factor.kind === "share") && !lineOf(formula, factor))
+      throw new CoreError("no-space", `No weighed line of the formula is “${factor.lineId ?? factor.ingredientId}”; one of its ingredients would be right.`, `factors.${k}.ingredientId`);
+    const strange = factor.kind === "pan" ? optionsOf(factor).find((name) => !panOf(factor, name)) : undefined;
+    if (strange !== undefined) throw new CoreError("no-space", `No pan is called “${strange}”; one of GET /api/vessels, or a name with its measures, would be right.`, `factors.${k}.options`);
+  }
+} // prettier-ignore
+
+/** The formula as it was really baked: amounts that went in otherwise, things left out or swapped. */
+const bakedFormula = ({ formula, slips = [] }: Trial): Formula =>
+  slips.length === 0 ? formula : { ...formula, lines: asBaked(formula, slips).lines.map((line, k) => ({ ...line, id: line.id ?? `slip-${k}`, grams: typeof line.grams === "number" ? exactly(line.grams) : line.grams })) as Formula["lines"] }; // prettier-ignore
+
+/** Bakes of the log that belong to the season, the oldest first. Slips count as what was really weighed; one that cannot be baked in the computer teaches nothing here. */
 function fromLog(season: Season, trials: SeasonAsked["trials"], bakes: Baker, qualities: readonly Quality[]): Made[] {
   return [...trials]
     .sort((a, b) => Date.parse(a.trial.at) - Date.parse(b.trial.at))
     .flatMap(({ id, trial }): Made[] => {
       if (season.formulaId !== undefined && trial.formulaId !== season.formulaId) return [];
-      const settings = (trial.slips?.length ?? 0) > 0 ? null : settingsOfBake(season, trial.formula, trial.measured.minutes);
+      const formula = bakedFormula(trial);
+      const settings = settingsOfBake(season, formula, trial.measured.minutes);
       if (!settings) return [];
       const values = new Map(qualities.flatMap((quality) => {
         const value = quality.of(trial);
         return value === null ? [] : [[quality.id, value] as const];
       }));
       try {
-        return [{ id, baked: bakes.bake(settings, trial.formula), values, at: Date.parse(trial.at), block: season.blocks?.by === "oven" ? (trial.ovenId ?? null) : trial.at.slice(0, 10) }];
+        return [{ id, baked: bakes.bake(settings, formula), values, at: Date.parse(trial.at), block: season.blocks?.by === "oven" ? (trial.ovenId ?? null) : trial.at.slice(0, 10) }];
       } catch (error) {
         if (error instanceof CoreError) return [];
         throw error;
@@ -170,6 +189,8 @@ const asRange = ({ mean, low, high }: Guess, quality?: Quality): Range => {
 
 function runState(season: Season, qualities: readonly Quality[], baked: Baked, present: Baked, beliefs: Beliefs, more: Partial<RunState>): RunState {
   const minutes = minutesAt(season.factors, baked.settings);
+  // The text that the formula came from is the season's own, once.
+  const { pasted: _, ...formula } = baked.formula;
   const { cooledMm } = baked.outcome.simulation;
   return {
     id: "",
@@ -178,7 +199,7 @@ function runState(season: Season, qualities: readonly Quality[], baked: Baked, p
     why: "",
     settings: baked.settings,
     changes: changesBetween(season.factors, present.settings, baked.settings),
-    formula: baked.formula,
+    formula,
     ...(minutes === undefined ? {} : { minutes }),
     expected: Object.fromEntries(qualities.map((quality) => [quality.id, asRange(beliefs.of(baked, quality.id), quality)])),
     results: {},

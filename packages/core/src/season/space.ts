@@ -50,7 +50,7 @@ const toScale = (grams: number): number => (grams >= 20 ? Math.round(grams) : Ma
 const MEASURES = ["shape", "lengthMm", "widthMm", "heightMm", "diameterMm", "pieces", "material"] as const;
 const panKey = (vessel: Vessel | undefined): string => JSON.stringify(MEASURES.map((key) => vessel?.[key] ?? null));
 /** The pan that an option of a factor means; none for a name that is not in the library. */
-const panOf = (factor: Factor, name: string): Vessel | undefined => {
+export const panOf = (factor: Factor, name: string): Vessel | undefined => {
   const option = factor.options?.find((one) => nameOf(one) === name);
   return typeof option === "object" ? option.vessel : vesselOf(name)?.vessel;
 };
