@@ -42,6 +42,7 @@ import {
   ready,
   type RegionId,
   searchIngredients,
+  seasonCsv,
   type Shelf,
   shelfWith,
   shortestMinutes,
@@ -177,6 +178,7 @@ export const tasks = {
   },
   draw: drawingsOf,
   isolines: isolinesOf,
+  "season-csv": seasonCsv,
   beliefs: (analysis: Analysis, simulation: Simulation | null, own: Own) => beliefsOf(analysis, simulation, shelfOf(own)),
   usual: (ingredientId: string, input: Opened, own: Own) => usualAmounts(ingredientId, input, shelfOf(own)),
   target: (word: Consistency, input: Opened, own: Own) => ({

@@ -4,6 +4,7 @@ import { factorName, qualityOf, qualityText, valueText } from "@uprise/core/page
 import { type Href, useRouter } from "expo-router";
 import { ScrollView, StyleSheet, View } from "react-native";
 import { download } from "../../device/download";
+import { ask } from "../../device/workers";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
 import { Beside } from "../../ui/beside";
@@ -226,7 +227,7 @@ function Told({ stored, state }: { stored: StoredSeason; state: SeasonState }) {
       <View style={styles.tools}>
         {open.length > 0 ? <Button disabled={plan.isPending} onPress={() => plan.mutate(open, { onSuccess: (id) => router.navigate(`/day/${id}` as Href) })}>{open.length > 1 ? `Put the next ${open.length} into a day` : "Put the next into a day"}</Button> : null}
         <Button kind="quiet" onPress={() => router.navigate(`/print/season/${stored.id}` as Href)}>On paper</Button>
-        <Button kind="quiet" onPress={() => download(`${stored.id}.csv`, new Blob([csvOf(season, shown)], { type: "text/csv" }))}>As CSV</Button>
+        <Button kind="quiet" onPress={() => void ask("season-csv", season, shown).then((text) => download(`${stored.id}.csv`, new Blob([text], { type: "text/csv" })))}>As CSV</Button>
       </View>
       {plan.error ? <Body tone="stop">{plan.error.message}</Body> : null}
       <Keeping stored={stored} />
@@ -260,14 +261,6 @@ function checkedWords({ model }: SeasonState): string {
   const [within, of] = [asked.reduce((sum, one) => sum + one.within, 0), asked.reduce((sum, one) => sum + one.of, 0)];
   return `Ranges hold 90 %.${of > 0 ? ` Each bake left out in turn, ${within} of ${of} results lay in the range that all others gave of them.` : " With so few bakes they cannot be checked yet."}`;
 } // prettier-ignore
-
-/** The season as a table for other programs: one row a bake, every factor and every goal in a column of its own. */
-export function csvOf({ factors, goals }: Season, runs: readonly RunState[]): string {
-  const cell = (value: string | number | undefined): string => (typeof value === "string" && /[",\n]/.test(value) ? `"${value.replace(/"/g, '""')}"` : String(value ?? "")); // prettier-ignore
-  const head = ["bake", "kind", "block", ...factors.map(factorName), ...goals.flatMap(({ quality }) => [quality, `${quality} expected low`, `${quality} expected high`]), "trial", "at"]; // prettier-ignore
-  const rows = runs.map((run) => [run.id, run.kind, run.block + 1, ...factors.map(({ id }) => run.settings[id]), ...goals.flatMap(({ quality }) => [run.results[quality], run.expected[quality]?.low, run.expected[quality]?.high]), run.trialId, run.at]); // prettier-ignore
-  return [head, ...rows].map((row) => row.map(cell).join(",")).join("\n") + "\n";
-}
 
 const styles = StyleSheet.create({
   page: { padding: space.l, gap: space.xl, maxWidth: 760, width: "100%" },

@@ -22,7 +22,8 @@ export function useSeasonNow(season: Season | undefined) {
     },
     enabled: season !== undefined,
     placeholderData: keepPreviousData,
-    staleTime: Infinity,
+    // Whatever was judged since is in it: it is asked anew whenever the season is opened.
+    staleTime: 0,
     retry: false,
   });
   return { ...query, progress, stop: () => void queries.cancelQueries({ queryKey }) };

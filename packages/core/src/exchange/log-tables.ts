@@ -1,5 +1,7 @@
 import type { BakeEvent } from "../live/events-schema";
 import type { Plan } from "../plan/day";
+import type { RunState, Season } from "../season/season-schema";
+import { factorName } from "../season/space";
 import { lossOf, profileOfHeights } from "../trial/measured";
 import { scales } from "../trial/scales";
 import type { Trial } from "../trial/trial";
@@ -118,3 +120,20 @@ export function curvesCsv(events: readonly BakeEvent[]): string {
   });
   return tableText(["at", "minutes since the start", "probe (°C)", "oven (°C)", "weighed (g)"], rows);
 }
+
+/** The bakes of a season, one a line: every factor and every goal in columns of their own, with the 90 % range that is expected. */
+export function seasonCsv({ factors, goals }: Pick<Season, "factors" | "goals">, runs: readonly RunState[]): string {
+  const head = ["bake", "kind", "block", ...factors.map(factorName), ...goals.flatMap(({ quality }) => [quality, `${quality}, expected from`, `${quality}, expected to`]), "trial", "at"];
+  return tableText(
+    head,
+    runs.map(({ id, kind, block, settings, results, expected, trialId, at }) => [
+      id,
+      kind,
+      block + 1,
+      ...factors.map((factor): Cell => { const value = settings[factor.id]; return typeof value === "number" ? or(value) : (value ?? ""); }),
+      ...goals.flatMap(({ quality }) => [or(results[quality]), or(expected[quality]?.low), or(expected[quality]?.high)]),
+      trialId ?? "",
+      at ?? "",
+    ]),
+  );
+} // prettier-ignore

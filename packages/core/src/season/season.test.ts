@@ -1,4 +1,6 @@
+import Papa from "papaparse";
 import { beginKind } from "../begin";
+import { seasonCsv } from "../exchange/log-tables";
 import { bareKitchen } from "../formula/bare-kitchen";
 import { applyEdits } from "../formula/edits";
 import { seeded } from "../random";
@@ -186,6 +188,17 @@ test("a slip counts as what was really weighed, settings that say little mean th
   expect(JSON.stringify(now(season({ formula: { ...formula, pasted } }))).length).toBeLessThan(
     JSON.stringify(now(season())).length + 2000,
   );
+});
+
+test("as CSV a season has a line a bake, with its factors, what was expected and what came out, as another library reads it", () => {
+  const asked = season({ factors: factors.map((factor, k) => (k === 0 ? { ...factor, name: "=Egg, whole" } : factor)) });
+  const state = now(asked, [tell("t1", formula, 0, { heightMm: 61 })]);
+  const { data } = Papa.parse<Record<string, string>>(seasonCsv(asked, [...state.runs, ...state.proposed]).replace("\uFEFF", ""), { header: true, skipEmptyLines: true }); // prettier-ignore
+  expect(data).toHaveLength(1 + state.proposed.length);
+  expect(data[0]).toMatchObject({ trial: "t1", height: "61", Oven: String(formula.oven.celsius) });
+  // What a spreadsheet would take for a formula is told to be none.
+  expect(Object.keys(data[0] ?? {})).toContain("'=Egg, whole");
+  expect(Number(data[1]?.["height, expected from"])).toBeLessThan(Number(data[1]?.["height, expected to"]));
 });
 
 test("pans and methods are tried by name, minutes by the clock; each has its bake in the computer", () => {
