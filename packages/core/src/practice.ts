@@ -11,7 +11,7 @@ import { normalFrom, seeded } from "./random";
 import { appearanceOf, type Appearance, beyond } from "./trial/appearance";
 import { type Cause, type CauseFamily, causes } from "./trial/causes";
 import { cluesOf, type KitchenFacts } from "./trial/clues";
-import { isPossible } from "./trial/diagnose";
+import { isPossible } from "./trial/evidence";
 import { deviated } from "./trial/deviation";
 import type { Measured } from "./trial/measured-schema";
 import { bakeOf, coreAtOut, type Outcome } from "./trial/outcome";

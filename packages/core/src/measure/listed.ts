@@ -1,4 +1,5 @@
-import { type Draft, measuredOf } from "./drafts";
+import type { Draft } from "./drafts";
+import { measuredOf } from "./line-items";
 import type { WrittenItem } from "./line";
 import { nameOf, type Names } from "./meaning";
 import type { Mention } from "./mentions";

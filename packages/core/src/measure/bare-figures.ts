@@ -1,0 +1,67 @@
+import { plainText } from "./grammar/tokens";
+import type { Names } from "./meaning";
+import { timesIn } from "./time-text";
+import { unitOf } from "./units";
+
+/** "millet flour 620": a food and a figure, and nothing else. */
+const bareFigure = /^\s*(\p{L}[^\d]{1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)(?:\s+(\p{L}{4,}[\p{L} +&'-]{0,30}))?\s*$/u;
+export const brackets = /\([^()]*\)/g;
+const FEW = 3;
+
+/** The food of such a line, its figure and what is done to it; a time, a unit or a word of the oven behind the figure makes it none. */
+export function bareRow(line: string, names: Names): RegExpExecArray | null {
+  // What a bracket says of it stands beside: "flour (rice/tapioca 2:1) 240".
+  const found = bareFigure.exec(line.replace(brackets, " ").replace(/\s+/g, " "));
+  const [first = ""] = (found?.[3] ?? "").toLowerCase().split(" ");
+  const isFood = first === "" || (names.known(plainText(found?.[1] ?? "")) !== null && unitOf(first) === null && timesIn(`1 ${first}`).length === 0); // prettier-ignore
+  return isFood ? found : null;
+}
+
+/** "600 sorghum", "water 780": a food and a figure in a list on one line. */
+const bareItem = /^(?:(\d{1,4}(?:[.,]\d)?)\s+(\p{L}[\p{L} '-]{1,30})|(\p{L}[\p{L} '-]{1,30}?)\s+(\d{1,4}(?:[.,]\d)?))$/u;
+
+/** A line of foods with bare figures, as one with grams; null where it is none. */
+export function bareList(line: string, names: Names): string | null {
+  const apart = line.includes(",") ? /,\s*(?:and\s+)?/ : /\s\/\s/;
+  if (line.split(apart).length < FEW) return null;
+  const [, head = "", rest = line] = /^([^:\d]{2,40}:\s+)?(.+)$/.exec(line.trim()) ?? [];
+  const parts = rest.split(apart).map((part) => part.trim());
+  const read = parts.map((part) => {
+    const [, before, behind, name, figure] = bareItem.exec(part) ?? [];
+    const called = behind ?? name;
+    // "2 eggs" is two of them.
+    const found = called === undefined ? null : names.find(plainText(called));
+    const thing = called === undefined ? null : (names.known(plainText(called)) ?? (found?.respelled ? found : null));
+    return thing && thing.what.pieces === undefined ? { figure: before ?? figure ?? "", name: called } : null;
+  });
+  const known = read.filter((one) => one !== null).length;
+  if (known < FEW - 1 || known < parts.length - 2) return null;
+  // A name that nobody knows among them has a figure of the same kind.
+  const all = parts.map((part, k) => {
+    const [, before, behind, name, figure] = read[k] ? [] : (bareItem.exec(part) ?? []);
+    const called = behind ?? name;
+    const counted = called !== undefined && names.known(plainText(called)) !== null;
+    return read[k] ?? (called === undefined || counted ? null : { figure: before ?? figure ?? "", name: called });
+  });
+  if (all.filter((one) => one !== null).length < FEW) return null;
+  return `${head}${all.map((one, k) => (one ? `${one.figure} g ${one.name}` : (parts[k] ?? ""))).join(", ")}`;
+}
+
+const total = /^\s*(?:total|sum|together|batch|gesamt|summe|totale?)\b/i;
+
+/**
+ * Whether a text is a sheet of foods with figures without a unit, as bakers keep them: grams, and each is asked about; but where its own total is their
+ * sum, the sheet itself says that they are one measure, and that of a scale.
+ */
+export function bareFigures(text: string, names: Names): "asked" | "summed" | null {
+  const rows = text.split("\n").flatMap((line) => {
+    const [, name, figure] = bareRow(line, names) ?? [];
+    return name === undefined ? [] : [{ name, figure: Number(figure?.replace(",", ".")) }];
+  });
+  const foods = rows.filter(({ name }) => !total.test(name));
+  if (foods.filter(({ name }) => names.known(plainText(name)) !== null).length < FEW) return null;
+  const sum = foods.reduce((all, { figure }) => all + figure, 0);
+  return rows.some(({ name, figure }) => total.test(name) && figure > 100 && Math.abs(figure - sum) <= 0.01 * sum)
+    ? "summed"
+    : "asked";
+}
