@@ -65,8 +65,12 @@ test("a season is begun, its first bakes are taken, one is judged in the log and
   await page.getByRole("table", { name: "The bakes of the season" }).getByText("41", { exact: true }).waitFor(); // prettier-ignore
   expect((await json<SeasonState>("/api/season", season)).runs.find(({ id: of }) => of === run?.id)?.trialId).toBe(trial.id);
 
+  // Another was written down in a table.
+  await page.getByLabel("Results from CSV").setInputFiles({ name: "scones.csv", mimeType: "text/csv", buffer: Buffer.from("bake,height,moistness\nrun-2,38,moist\n") }); // prettier-ignore
+  await page.getByText("1 bake is in the log now.").waitFor();
+  await page.getByText("Next: bake 3 of 6").waitFor({ timeout: 60_000 });
   // The next one is baked from here: its own amounts lie on the counter.
-  await page.getByRole("button", { name: /^Rehearse: .*bake 2$/ }).click();
+  await page.getByRole("button", { name: /^Rehearse: .*bake 3$/ }).click();
   await page.waitForURL(/\/counter\//);
   await page.context().close();
   expect(kitchen.complaints).toEqual([]);

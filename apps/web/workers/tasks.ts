@@ -43,6 +43,7 @@ import {
   type RegionId,
   searchIngredients,
   seasonCsv,
+  seasonResults,
   type Shelf,
   shelfWith,
   shortestMinutes,
@@ -179,6 +180,7 @@ export const tasks = {
   draw: drawingsOf,
   isolines: isolinesOf,
   "season-csv": seasonCsv,
+  "season-results": seasonResults,
   beliefs: (analysis: Analysis, simulation: Simulation | null, own: Own) => beliefsOf(analysis, simulation, shelfOf(own)),
   usual: (ingredientId: string, input: Opened, own: Own) => usualAmounts(ingredientId, input, shelfOf(own)),
   target: (word: Consistency, input: Opened, own: Own) => ({

@@ -9,11 +9,13 @@ import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
 import { Beside } from "../../ui/beside";
 import { Table } from "../../ui/facts";
+import { FileButton } from "../../ui/file-button";
 import { Link } from "../../ui/link";
 import { NumberField } from "../../ui/number-field";
 import { Button } from "../../ui/press";
 import { Failed, Loading, NotFound, Progress } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
+import { Why } from "../../ui/why";
 import { Body, Heading, Lead, Small, Title } from "../../ui/words";
 import { BeginBake } from "../instruments/begin-bake";
 import { WireError } from "../wire/client";
@@ -27,6 +29,7 @@ import {
   useKeepBest,
   usePlanRuns,
   useRemoveSeason,
+  useResults,
   useSeason,
   useSeasonNow,
   useTakeRuns,
@@ -140,7 +143,7 @@ interface NextProps {
   taking: boolean;
 }
 
-function Next({ stored: { season }, next: { run, gainWords, holdsBy }, onTake, taking }: NextProps) {
+function Next({ stored: { season }, next: { run, gainWords, holdsBy, minutes, cost }, onTake, taking }: NextProps) {
   const colours = useColours();
   const isNext = run.kind === "next";
   return (
@@ -149,6 +152,7 @@ function Next({ stored: { season }, next: { run, gainWords, holdsBy }, onTake, t
       <Lead strong>{run.changes.length === 0 ? "The present bake, as it is" : `${run.changes.join("; ")}`}</Lead>
       <Body>{run.why}</Body>
       {isNext ? <Body>{`It may gain ${gainWords}${season.goals.some(({ keep }) => keep) ? `; what must be kept is kept with ${Math.round(100 * holdsBy)} of 100` : ""}.`}</Body> : null}
+      <Small tone="faint">{`It takes about ${Math.round(minutes)} min in the oven${cost ? ` and ${cost.amount.toFixed(2)} ${cost.currency} by the packets` : ""}.`}</Small>
       {run.minutes === undefined ? null : <Body strong>{`Take it out after ${run.minutes} min.`}</Body>}
       {onTake ? (
         <Button kind="main" style={styles.left} disabled={taking} onPress={onTake}>Take it as the next bake</Button>
@@ -202,6 +206,7 @@ function Told({ stored, state }: { stored: StoredSeason; state: SeasonState }) {
   const { season } = stored;
   const { ovens = [] } = useOvenList();
   const plan = usePlanRuns(stored, ovens);
+  const results = useResults(stored);
   const open = nextBlock(state);
   const shown = season.runs.length === 0 ? [...state.runs, ...state.proposed] : [...state.runs, ...state.proposed.filter(({ id }) => !state.runs.some((run) => run.id === id))];
   return (
@@ -210,6 +215,9 @@ function Told({ stored, state }: { stored: StoredSeason; state: SeasonState }) {
       <Path runs={shown} wished={state.next?.run ?? null} best={state.best?.trialId} />
       <Small tone="faint">Filled: as it was measured. Dashed: to come, as tall as is expected. The thin line behind is the next one.</Small>
       {season.runs.length === 0 ? null : <Runs season={season} runs={state.runs} label="The bakes of the season" />}
+      <Why shown={<Small>What each was to tell</Small>}>
+        {shown.map(({ id, why }, k) => <Body key={id}>{`${k + 1}: ${why}`}</Body>)}
+      </Why>
       <Heading>What was learnt</Heading>
       <View role="list" aria-label="What was learnt">
         {state.learnt.map(({ words, sure, factorId, quality }) => (
@@ -227,9 +235,11 @@ function Told({ stored, state }: { stored: StoredSeason; state: SeasonState }) {
       <View style={styles.tools}>
         {open.length > 0 ? <Button disabled={plan.isPending} onPress={() => plan.mutate(open, { onSuccess: (id) => router.navigate(`/day/${id}` as Href) })}>{open.length > 1 ? `Put the next ${open.length} into a day` : "Put the next into a day"}</Button> : null}
         <Button kind="quiet" onPress={() => router.navigate(`/print/season/${stored.id}` as Href)}>On paper</Button>
+        <FileButton kind="quiet" accept=".csv,text/csv" disabled={results.isPending} onFile={(file) => void file.text().then((text) => results.mutate({ text, runs: state.runs }))}>Results from CSV</FileButton>
         <Button kind="quiet" onPress={() => void ask("season-csv", season, shown).then((text) => download(`${stored.id}.csv`, new Blob([text], { type: "text/csv" })))}>As CSV</Button>
       </View>
-      {plan.error ? <Body tone="stop">{plan.error.message}</Body> : null}
+      {plan.error ?? results.error ? <Body tone="stop">{(plan.error ?? results.error)?.message ?? ""}</Body> : null}
+      {results.isSuccess ? <Small tone="faint">{results.data === 0 ? "Nothing in it is new: bakes that are in the log already, or no results." : `${results.data} ${results.data === 1 ? "bake is" : "bakes are"} in the log now.`}</Small> : null}
       <Keeping stored={stored} />
     </View>
   );

@@ -3,7 +3,9 @@ import type { StoredOven, StoredSeason } from "@uprise/contract";
 import type { RunState, Season, SeasonState } from "@uprise/core";
 import { qualityOf, qualityText } from "@uprise/core/page-log";
 import { useState } from "react";
+import { ask } from "../../device/workers";
 import { newId, wire } from "../wire/client";
+import { keepTrial } from "../wire/keep-trial";
 import { keys } from "../wire/keys";
 
 export const useSeasons = () => useQuery({ queryKey: keys.seasons.all, queryFn: ({ signal }) => wire.seasons(signal) });
@@ -72,6 +74,33 @@ export function useRemoveSeason(stored: StoredSeason) {
   });
   return { remove, back };
 }
+
+/** Writes the results of a table into the log, a trial for each bake that has none yet; gives back how many. */
+export function useResults({ season }: StoredSeason) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ text, runs }: { text: string; runs: readonly RunState[] }) => {
+      const results = await ask("season-results", text, season, runs);
+      for (const { run, measured, scores, notes } of results)
+        await keepTrial(queries, newId(), {
+          title: `${season.title}, ${run.id.replace("run-", "bake ")}`.slice(0, 160),
+          ...(season.formulaId === undefined ? {} : { formulaId: season.formulaId }),
+          ...(season.formulaVersion === undefined ? {} : { formulaVersion: season.formulaVersion }),
+          formula: run.formula,
+          at: new Date().toISOString(),
+          ...(run.formula.oven.ovenId === undefined ? {} : { ovenId: run.formula.oven.ovenId }),
+          measured: { ...(run.minutes === undefined ? {} : { minutes: run.minutes }), ...measured },
+          seen: [],
+          scores,
+          notes,
+          photos: [],
+          tags: ["season"],
+        }, null);
+      await queries.invalidateQueries({ queryKey: keys.told.all });
+      return results.length;
+    },
+  });
+} // prettier-ignore
 
 /** What is known of a bake, in words: for the reason of a version. */
 export function evidenceOf({ goals }: Season, run: RunState, made: number): string {

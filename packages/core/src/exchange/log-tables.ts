@@ -5,7 +5,8 @@ import { factorName } from "../season/space";
 import { lossOf, profileOfHeights } from "../trial/measured";
 import { scales } from "../trial/scales";
 import type { Trial } from "../trial/trial";
-import { type Cell, tableText } from "./table";
+import { CoreError } from "../errors";
+import { type Cell, readTable, tableText } from "./table";
 
 const or = (value: number | undefined | null): Cell =>
   value === undefined || value === null ? "" : Math.round(value * 1000) / 1000;
@@ -137,3 +138,53 @@ export function seasonCsv({ factors, goals }: Pick<Season, "factors" | "goals">,
     ]),
   );
 } // prettier-ignore
+
+/** What came out of a run, as it is written into the log. */
+export interface RunResult {
+  run: RunState;
+  measured: Trial["measured"];
+  scores: Trial["scores"];
+  notes: string;
+}
+
+const FIGURE = /^-?\d+(?:[.,]\d+)?$/;
+
+/**
+ * Results of a season out of a table: a column `bake` with the names of its runs, a column for each quality that the log can hold (height in mm, minutes,
+ * scales by their word, their number from 0, or their worth from 0 to 1), `notes`. Lines without results are left out, and so are bakes that are in the log
+ * already. Throws `bad-table` with the line and what would be right.
+ */
+export function seasonResults(text: string, { goals }: Pick<Season, "goals">, runs: readonly RunState[]): RunResult[] {
+  const { head, rows } = readTable(text);
+  const column = (name: string): number => head.findIndex((one) => one.trim().toLowerCase() === name);
+  const at = column("bake");
+  if (at < 0) throw new CoreError("bad-table", "A column “bake” with the names of the season's bakes (run-1, run-2, …) would be right.", "text");
+  return rows.flatMap((row, n): RunResult[] => {
+    const wrong = (why: string): CoreError => new CoreError("bad-table", `Line ${n + 2}: ${why}`, "text");
+    const name = row[at]?.trim() ?? "";
+    const run = runs.find(({ id }) => id === name);
+    const told = goals.flatMap(({ quality }) => {
+      const cell = row[column(quality)]?.trim() ?? "";
+      return cell === "" ? [] : [{ quality, cell }];
+    });
+    if (told.length === 0 || run?.trialId !== undefined) return [];
+    if (!run) throw wrong(`no bake of this season is called “${name}”; one of ${runs.map(({ id }) => id).join(", ")} would be right.`);
+    const out: RunResult = { run, measured: {}, scores: {}, notes: row[column("notes")]?.trim() ?? "" };
+    for (const { quality, cell } of told) {
+      const value = FIGURE.test(cell) ? Number(cell.replace(",", ".")) : null;
+      const scale = scales.find(({ id }) => id === quality);
+      if (scale) {
+        const step = value === null ? scale.steps.findIndex(({ word }) => word === cell.toLowerCase()) : Number.isInteger(value) && value > 1 ? value : nearest(scale.steps.map(({ worth }) => worth), value);
+        if (step < 0 || step >= scale.steps.length) throw wrong(`${scale.name} is one of ${scale.steps.map(({ word }) => word).join(", ")}; “${cell}” is none.`);
+        out.scores[quality] = step;
+      } else if (quality === "height" || quality === "minutes") {
+        if (value === null || value <= 0) throw wrong(`${quality} is a number, such as ${quality === "height" ? "62" : "55"}; “${cell}” is none.`);
+        out.measured = quality === "height" ? { ...out.measured, heightMm: value } : { ...out.measured, minutes: value };
+      }
+    }
+    return Object.keys(out.measured).length + Object.keys(out.scores).length > 0 ? [out] : [];
+  });
+} // prettier-ignore
+
+const nearest = (all: readonly number[], value: number): number =>
+  all.reduce((best, one, k) => (Math.abs(one - value) < Math.abs((all[best] ?? 0) - value) ? k : best), 0);

@@ -11,7 +11,10 @@ export type Cell = string | number | boolean | null;
 /** A table as CSV by RFC 4180: head first, lines end in CR LF, every cell safe in a spreadsheet, UTF-8 with its mark. */
 export function tableText(head: readonly string[], rows: readonly (readonly Cell[])[]): string {
   const safe = (cell: Cell): Cell => (typeof cell === "string" && LIKE_FORMULA.test(cell) ? `'${cell}` : cell);
-  const body = Papa.unparse({ fields: head.map((cell) => String(safe(cell))), data: rows.map((row) => row.map(safe)) }, { newline: "\r\n" });
+  const body = Papa.unparse(
+    { fields: head.map((cell) => String(safe(cell))), data: rows.map((row) => row.map(safe)) },
+    { newline: "\r\n" },
+  );
   return `\uFEFF${body}\r\n`;
 }
 

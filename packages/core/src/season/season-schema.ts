@@ -163,7 +163,7 @@ export const seasonStateSchema = z.object({
   /** The present bake and the best that was baked, by what is known of them. */
   now: runStateSchema,
   best: runStateSchema.nullable(),
-  next: z.object({ run: runStateSchema, gain: z.number(), gainWords: z.string(), /** How likely everything that must hold holds. */ holdsBy: z.number() }).nullable(),
+  next: z.object({ run: runStateSchema, gain: z.number(), gainWords: z.string(), /** How likely everything that must hold holds. */ holdsBy: z.number(), /** What it takes: minutes in the oven, and money by the packets where every ingredient has a price. */ minutes: z.number(), cost: z.object({ amount: z.number(), currency: z.string() }).nullable() }).nullable(),
   stop: z.object({ isTime: z.boolean(), words: z.string() }),
   /** What can be had at once of several wishes: points that no other beats in all of them. */
   front: z.array(runStateSchema),

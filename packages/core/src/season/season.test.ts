@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 import { beginKind } from "../begin";
-import { seasonCsv } from "../exchange/log-tables";
+import { seasonCsv, seasonResults } from "../exchange/log-tables";
 import { bareKitchen } from "../formula/bare-kitchen";
 import { applyEdits } from "../formula/edits";
 import { seeded } from "../random";
@@ -199,6 +199,27 @@ test("as CSV a season has a line a bake, with its factors, what was expected and
   // What a spreadsheet would take for a formula is told to be none.
   expect(Object.keys(data[0] ?? {})).toContain("'=Egg, whole");
   expect(Number(data[1]?.["height, expected from"])).toBeLessThan(Number(data[1]?.["height, expected to"]));
+});
+
+test("results come back from a table: numbers, words of a scale, what is in the log already left out; what cannot be is told with its line", () => {
+  const asked = season({
+    goals: [
+      { quality: "height", wish: "more" },
+      { quality: "moistness", keep: { low: 0.7 } },
+    ],
+  });
+  const { proposed } = now(asked);
+  const read = (text: string): [string, unknown, unknown][] => seasonResults(text, asked, proposed).map(({ run, measured, scores }) => [run.id, measured, scores]); // prettier-ignore
+  expect(read("bake;height;moistness;notes\nrun-1;61,5;moist;good\nrun-2;;;\nrun-3;58;0,75;\n")).toEqual([
+    ["run-1", { heightMm: 61.5 }, { moistness: 3 }],
+    ["run-3", { heightMm: 58 }, { moistness: 2 }],
+  ]);
+  // What went out comes back: empty columns are no results.
+  expect(read(seasonCsv(asked, proposed))).toEqual([]);
+  expect(() => read("bake,height\nrun-99,60\n")).toThrow(/Line 2: no bake of this season is called “run-99”; one of run-1/);
+  expect(() => read("bake,height\nrun-1,tall\n")).toThrow(/Line 2: height is a number, such as 62; “tall” is none/);
+  expect(() => read("bake,moistness\nrun-1,soggy\n")).toThrow(/Moistness is one of sawdust, dry/);
+  expect(() => read("name,height\nx,60\n")).toThrow(/A column “bake”/);
 });
 
 test("pans and methods are tried by name, minutes by the clock; each has its bake in the computer", () => {

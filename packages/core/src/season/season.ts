@@ -1,8 +1,10 @@
 import { CoreError } from "../errors";
+import { gramsOf, isWeighed } from "../formula/components";
 import type { Formula } from "../formula/formula";
 import type { Kitchen } from "../formula/open";
 import { exactly } from "../measure/range";
 import type { Range } from "../measure/range-schema";
+import { costOf } from "../label/cost";
 import type { Packet } from "../pantry/packet-schema";
 import { asBaked } from "../trial/as-baked";
 import type { Trial } from "../trial/trial";
@@ -103,7 +105,7 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
     learnt: learntOf(season, present, bakes, beliefs),
     now: shown(present, { id: "present", why: "The present bake." }),
     best: best ? shown(best, { id: "best", ...withMade(made.find(({ baked }) => baked === best)) }) : null,
-    next: coming ? { run: asRun(coming), ...gainOf(season, promised?.gain ?? 0, scale), holdsBy: holdsBy(season, bakes.at(coming.run.settings), beliefs.plain) } : null,
+    next: coming ? { run: asRun(coming), ...gainOf(season, promised?.gain ?? 0, scale), holdsBy: holdsBy(season, bakes.at(coming.run.settings), beliefs.plain), ...takesOf(bakes.at(coming.run.settings), packets) } : null,
     stop: stopOf(season, first ? null : planned, promised?.gain ?? 0),
     front: wishesOf(season).length < 2 || made.length === 0 ? [] : frontOf(season, sound.filter((baked) => holdsBy(season, baked, beliefs.plain) >= HOLDS), beliefs.plain).slice(0, FRONT_MOST).map((baked, k) => shown(baked, { id: `front-${k + 1}`, kind: "next" })),
     map: mapOf(season, sound, present, beliefs),
@@ -218,6 +220,13 @@ function nextRun(season: Season, before: number, baked: Baked, present: Baked, b
   });
   const several = changes.length > 1 ? ` ${changes.length} things change at once; all bakes together tell what each of them does.` : "";
   return { id: `run-${before + 1}`, settings: baked.settings, kind: "next", block: season.blocks ? Math.floor(before / season.blocks.size) : 0, why: `Promises most: ${wishes.join("; ")}.${several}`.slice(0, 600) };
+} // prettier-ignore
+
+/** What a bake takes: minutes in the oven, and money where everything in it has a price. */
+function takesOf({ outcome: { simulation, input } }: Baked, packets: readonly Packet[]): { minutes: number; cost: { amount: number; currency: string } | null } {
+  const needs = input.lines.filter(isWeighed).map((line) => ({ ingredientId: line.ingredientId, grams: gramsOf(line) }));
+  const cost = costOf(needs, packets, 1, 1);
+  return { minutes: simulation.done.mid, cost: cost && cost.unpriced.length === 0 ? { amount: cost.batch.mid, currency: cost.currency } : null };
 } // prettier-ignore
 
 /** The only wish; null where several share the work. */
