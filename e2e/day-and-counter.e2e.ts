@@ -65,7 +65,7 @@ test("a day is planned, moved by hand and by keyboard, and told late with what w
   await page.getByText(/Everything is ready by/).waitFor();
   await page.reload();
   expect(await page.getByLabel("All ready by").inputValue()).toBe("08:45");
-}, 60_000);
+});
 
 test("its prep sheet, shopping list and ribbon go on paper", async () => {
   const page = await kitchen.open("/print/day/first-boat");
@@ -136,4 +136,4 @@ test("devices are tried in the store; one that sends nonsense does no harm", asy
   await page.getByRole("radio", { name: "Sound" }).click();
   await page.getByText("It says nothing now.").waitFor({ state: "detached", timeout: 20_000 });
   expect(kitchen.complaints.filter((one) => !/ERR_CONNECTION|WebSocket|ERR_INCOMPLETE|ERR_EMPTY/.test(one))).toEqual([]);
-}, 60_000);
+});

@@ -70,11 +70,18 @@ export async function openKitchen(): Promise<Kitchen> {
     });
   const complaints: string[] = [];
   let killed = false;
+  let isDown = false;
+  const up = async (): Promise<void> => {
+    isDown = false;
+    ({ child } = await startServer(data, Number(new URL(url).port)));
+  };
   return {
     url,
     browser,
     complaints,
     async open(path, size = phone, context) {
+      // A journey that ended while its server was down leaves it so for the next try.
+      if (isDown && !context) await up();
       const page = await (context ?? (await browser.newContext({ viewport: size }))).newPage();
       await page.setViewportSize(size);
       page.on("console", (message) => {
@@ -100,11 +107,10 @@ export async function openKitchen(): Promise<Kitchen> {
     },
     down() {
       killed = true;
+      isDown = true;
       return ended(child, "SIGKILL");
     },
-    async up() {
-      ({ child } = await startServer(data, Number(new URL(url).port)));
-    },
+    up,
     async close() {
       await browser.close();
       await ended(child, "SIGTERM");

@@ -55,7 +55,8 @@ export const useFaults = (asked: FaultsRequest | null) =>
     enabled: asked !== null,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
-    retry: false,
+    // A server that has too much to do is asked again; what is refused otherwise is told.
+    retry: (count, error) => count < 2 && error instanceof WireError && error.status === 503,
   });
 
 export const useNext = (asked: NextRequest | null) =>
