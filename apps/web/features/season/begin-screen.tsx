@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredFormula } from "@uprise/contract";
 import type { Factor, Season, SeasonGoal, Vessel } from "@uprise/core";
 import { gramsOf, ingredientOf, isFlour, methodName, methods } from "@uprise/core/page";
-import { qualities } from "@uprise/core/page-log";
+import { qualities, STILL_GOOD, toScale, usualRange } from "@uprise/core/page-log";
 import { type Href, useRouter } from "expo-router";
 import { useRef, useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -51,22 +51,17 @@ function OfFormula({ id }: { id: string }) {
   return data && isSettled(query) ? <Form key={id} stored={data} /> : <Loading what="Fetching the formula" />;
 }
 
-/** A kept scale may lose so much: a small fault at most. */
-const STILL_GOOD = 0.7;
 const WISHES = 3;
 const wishWords = (id: string): string => {
   const quality = qualities.find((one) => one.id === id);
   if (!quality) return id;
   return quality.how === "tasted" || quality.how === "preferred" ? quality.name : `${quality.name}: ${quality.side === 1 ? "more" : "less"}`; // prettier-ignore
 };
-/** Half of a range as it is first proposed, of an amount. */
-const AROUND = 0.15;
 const MOST_PANS = 6;
 const sizeOf = ({ lengthMm, widthMm, diameterMm, pieces, material }: Vessel): string =>
   JSON.stringify([lengthMm, widthMm, diameterMm, pieces, material]);
 /** What is wished most; the other scales of the log are a press away. */
 const FIRST = ["height", "score", "moistness", "crumble", "grit", "keeps", "cost", "liked", "loss", "minutes", "sodium"];
-const round = (value: number): number => (value >= 20 ? Math.round(value) : Math.round(10 * value) / 10);
 
 function Form({ stored }: { stored: StoredFormula }) {
   const router = useRouter();
@@ -94,15 +89,14 @@ function Form({ stored }: { stored: StoredFormula }) {
       ...factors.filter(({ kind, id: of }) => kind !== "share" && !flours.some((line) => line.id === of)),
       ...(on ? flours.map((line): Factor => {
         const share = (100 * gramsOf(line)) / whole;
-        return { id: line.id, kind: "share", lineId: line.id, name: nameOf(line), low: Math.max(0, Math.round(share - 12)), high: Math.min(100, Math.round(share + 12)) };
+        return { id: line.id, kind: "share", lineId: line.id, name: nameOf(line), ...usualRange("share", Math.round(share)) };
       }) : []),
     ]);
-  const around = (value: number, by: number): { low: number; high: number } => ({ low: Math.max(0, round(value - by)), high: round(value + by) });
   const rest = formula.process.restMinutes ?? 0;
   const movable: { now: string; factor: Factor }[] = [
-    ...lines.filter((line) => !blended || !flours.includes(line)).map((line) => ({ now: `${round(gramsOf(line))} g`, factor: { id: line.id, kind: "amount" as const, lineId: line.id, name: nameOf(line), ...around(gramsOf(line), AROUND * gramsOf(line)) } })),
-    { now: `${formula.oven.celsius} °C`, factor: { id: "oven", kind: "oven", name: "Oven", ...around(formula.oven.celsius, 10) } },
-    { now: `${rest} min`, factor: { id: "rest", kind: "rest", name: "Rest", low: 0, high: Math.max(30, 2 * rest) } },
+    ...lines.filter((line) => !blended || !flours.includes(line)).map((line) => ({ now: `${toScale(gramsOf(line))} g`, factor: { id: line.id, kind: "amount" as const, lineId: line.id, name: nameOf(line), ...usualRange("amount", gramsOf(line)) } })),
+    { now: `${formula.oven.celsius} °C`, factor: { id: "oven", kind: "oven", name: "Oven", ...usualRange("oven", formula.oven.celsius) } },
+    { now: `${rest} min`, factor: { id: "rest", kind: "rest", name: "Rest", ...usualRange("rest", rest) } },
   ];
   const others = methods.filter((one) => one !== formula.process.method);
   const tried = factors.find(({ kind }) => kind === "method")?.options ?? [];

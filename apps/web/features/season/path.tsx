@@ -42,6 +42,7 @@ export function Path({ runs, wished, best }: PathProps) {
       {runs.map((run, k) => {
         const isBaked = run.trialId !== undefined;
         const stands = heightOf(run);
+        const range = run.expected["height"];
         const share = stands / Math.max(1, run.slice.middleMm);
         return (
           <View key={run.id} role="listitem" style={[styles.one, { borderBottomColor: colours.strongRule }]}>
@@ -51,7 +52,7 @@ export function Path({ runs, wished, best }: PathProps) {
               <Line x1={0} x2={W} y1={base} y2={base} stroke={colours.strongRule} strokeWidth={1.5} />
             </Svg>
             <Small strong={run.trialId === best && isBaked}>{`${k + 1}${run.trialId === best && isBaked ? ", best" : ""}`}</Small>
-            <Small tone="faint">{`${Math.round(stands)} mm`}</Small>
+            <Small tone="faint">{isBaked || !range ? `${isBaked ? "" : "≈ "}${Math.round(stands)} mm` : `${Math.round(range.low)}–${Math.round(range.high)} mm`}</Small>
           </View>
         );
       })}

@@ -1,6 +1,7 @@
 import { normalFrom, seeded } from "../random";
 import { leftOut, learn, mixed, normalBelow, type Told } from "./gaussian";
 import { expectedGain } from "./next-bake";
+import { usualRange } from "./usual";
 import { likedBy, likingsOf } from "./preference";
 
 const doubt = { offset: 2, slope: 1, bend: 0.6, noise: 0.8 };
@@ -107,4 +108,12 @@ test("liking is the mode of its posterior: no step in any direction betters it; 
 
 test("scores of one taster are comparisons of two; equal and missing ones say nothing", () => {
   expect(likingsOf([7, 5, 5, null], [0, 1, 2, 3])).toEqual([{ more: 0, less: 1 }, { more: 0, less: 2 }]); // prettier-ignore
+});
+
+test("what is proposed to move is around what it is now, in amounts that a scale shows, and a share stays a share", () => {
+  expect(usualRange("amount", 122)).toEqual({ low: 104, high: 140 });
+  expect(usualRange("amount", 2.4)).toEqual({ low: 2, high: 2.8 });
+  expect(usualRange("share", 95)).toEqual({ low: 83, high: 100 });
+  expect(usualRange("oven", 175)).toEqual({ low: 165, high: 185 });
+  expect(usualRange("rest", 0)).toEqual({ low: 0, high: 30 });
 });

@@ -8,6 +8,7 @@ import { vesselOf } from "../pantry/vessel";
 import type { Vessel } from "../pantry/vessel-schema";
 import { seeded } from "../random";
 import type { Factor, Settings } from "./season-schema";
+import { toScale } from "./usual";
 
 export interface Space {
   formula: Formula;
@@ -43,9 +44,6 @@ const gramsIn = (formula: Formula, factor: Factor): number => gramsOf(lineOf(for
 /** What the lines of the blend weigh together, g. */
 const blendG = ({ formula, factors }: Space): number =>
   sharesOf(factors).reduce((sum, factor) => sum + gramsIn(formula, factor), 0);
-
-/** Whole grams for a lot, tenths for a little: what a scale shows. */
-const toScale = (grams: number): number => (grams >= 20 ? Math.round(grams) : Math.round(10 * grams) / 10);
 
 const MEASURES = ["shape", "lengthMm", "widthMm", "heightMm", "diameterMm", "pieces", "material"] as const;
 const panKey = (vessel: Vessel | undefined): string => JSON.stringify(MEASURES.map((key) => vessel?.[key] ?? null));
