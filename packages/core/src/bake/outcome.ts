@@ -1,6 +1,7 @@
 import { baseArea, type Section, type SectionShape, volumeTo, wideningAt } from "./section";
 import type { Simulation } from "./simulation-schema";
 import { depthAtStart, type Start, wholeKg } from "./start";
+import type { Sample } from "./probe";
 import type { Frame, Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
@@ -95,6 +96,16 @@ function topOf(trace: Trace, overflowMl: number): Simulation["top"] {
   return dome > WORD.peaked ? "peaked" : dome > WORD.domed ? "domed" : "flat";
 }
 
+/** When a cooling sample first is as cool as this, s, between two of them in proportion; the last of them where none is. */
+function cooledTo(samples: readonly Sample[], at: "coreC" | "surfaceC", celsius: number): number {
+  const k = samples.findIndex((sample) => sample[at] <= celsius);
+  const [before, after] = [samples[k - 1], samples[k]];
+  if (!after) return samples.at(-1)!.second;
+  if (!before) return after.second;
+  return before.second + ((after.second - before.second) * (before[at] - celsius)) / (before[at] - after[at]);
+}
+const minutesAfter = (outS: number, second: number): number => Math.ceil((second - outS) / 60 - 1e-9);
+
 function marksOf({ marks }: Trace): Simulation["marks"] {
   const minute = (second: number | null): number | null => (second === null ? null : rounded(second / 60, 1));
   return {
@@ -118,9 +129,9 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "fidelity" | "done" | 
   const overflowMl = Math.max(0, largest - (1 + SEEN_OVER) * holdsWithCap(start.shape)) * 1e6;
   const carries = samples.find((sample) => sample.phase === "oven" && sample.set >= CARRIES);
   const afterOut = samples.slice(outSample);
-  const cut = afterOut.find((sample) => sample.coreC <= CUT_C) ?? last;
-  const bite = afterOut.find((sample) => sample.surfaceC <= BITE_C && sample.set >= CARRIES) ?? last;
-  const cutAfterMinutes = Math.ceil((cut.second - outS) / 60);
+  const carried = afterOut.find(({ set }) => set >= CARRIES)?.second ?? last.second;
+  const cutAfterMinutes = minutesAfter(outS, cooledTo(afterOut, "coreC", CUT_C));
+  const biteAfterMinutes = minutesAfter(outS, Math.max(carried, cooledTo(afterOut, "surfaceC", BITE_C)));
   return {
     times: samples.map((sample) => rounded(sample.second, 1)),
     phases: samples.map((sample) => sample.phase),
@@ -172,6 +183,6 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "fidelity" | "done" | 
     carryOverK: rounded(Math.max(0, ...afterOut.map((sample) => sample.coreC - out.coreC)), 1),
     cutAfterMinutes,
     outOfTinMinutes: start.shape.rim <= 0 ? 0 : start.hangs ? cutAfterMinutes : tinS(start) / 60,
-    biteAfterMinutes: Math.max(LEAST_BITE_MIN, Math.ceil((bite.second - outS) / 60)),
+    biteAfterMinutes: Math.max(LEAST_BITE_MIN, biteAfterMinutes),
   };
 }

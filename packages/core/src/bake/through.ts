@@ -69,7 +69,8 @@ const LONGEST_ON_PLATE_S = 25 * 60;
 /** A step is no longer than this share of the time since the bake went in or was turned: what has just met heat changes fast. */
 const RAMP = 1 / 8;
 const FIRST_MINUTE_S = 60;
-const COOLING_DT = 30;
+/** Steps of the cooling, s: they double as `RAMP` lets them, since nothing but heat and steam that leave is left to follow. */
+const COOLING: Steps["dt"][] = [30, 60, 120];
 /** A griddle cake is turned when this share of it has set, and has had its colour when its second side is so brown as against the first. */
 const TURN_AT_SET = 0.65;
 const SECOND_SIDE = 0.5;
@@ -340,7 +341,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   };
   if (through.cooling) {
     const { tinS, untilC, longestS } = through.cooling;
-    const slow = tablesFor(start, model, COOLING_DT);
+    const slow = COOLING.map((dt) => ({ dt, tables: tablesFor(start, model, dt) }));
     const free = course[at]!.free;
     Object.assign(around, aroundKitchen(start.kitchenC, model));
     const hot: Hot = {
@@ -354,9 +355,11 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     while (warmest > untilC && second - outS < longestS) {
       const outside = second - outS;
       around.onRack = free || outside >= tinS || start.shape.rim <= 0;
-      const quick = outside < FIRST_MINUTE_S;
-      const dt = quick ? steps.dt : COOLING_DT;
-      step(run, quick ? later : slow, dt);
+      // In its tin it is followed closely until it is turned out.
+      const since = Number.isFinite(tinS) ? (around.onRack ? outside - (start.shape.rim <= 0 ? 0 : tinS) : 0) : outside;
+      const settled = slow.findLast(({ dt }) => dt <= Math.max(COOLING[0]!, RAMP * since))!;
+      const { dt, tables } = outside < FIRST_MINUTE_S ? { dt: steps.dt, tables: later } : settled;
+      step(run, tables, dt);
       drawIn(run, hot);
       stack(section);
       second += dt;

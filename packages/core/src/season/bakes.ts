@@ -66,47 +66,63 @@ export function baker(season: Season, kitchen: Kitchen, packets: readonly Packet
 }
 export type Baker = ReturnType<typeof baker>;
 
-export interface Sifted {
-  sound: Baked[];
-  /** How many were refused, by why, and the first of each with its settings. */
-  unsound: { why: string; count: number }[];
-  refused: { settings: Settings; why: string }[];
+/** Bakes judged one at a time, when they are asked for. */
+export interface Sieve {
   present: Baked;
+  /** The bake at some settings; null where it is not sound. Throws `stopped`. */
+  at: (settings: Settings) => Baked | null;
+  /** Every sound one that was asked for so far, once: settings whose amounts a scale shows as the same bake are one. */
+  sound: () => Baked[];
+  /** How many were asked for. */
+  asked: () => number;
+  /** How many were refused, by why, and the first of each with its settings. */
+  unsound: () => { why: string; count: number }[];
+  refused: () => { settings: Settings; why: string }[];
 }
 
 /** So many reasons are told. */
 const MOST_REASONS = 6;
 
-/** The present bake is judged first: what is found of it already is no reason against others. Throws `stopped`, and as `readings` where it cannot be baked. */
-export function sifted(season: Season, points: readonly Settings[], bakes: Baker, tell?: (done: number) => boolean): Sifted {
+/**
+ * The present bake is judged first: what is found of it already is no reason against others. `tell` is told how many were baked, and stops it by true.
+ * Throws `stopped`, and as `readings` where the present one cannot be baked.
+ */
+export function sieveOf(season: Season, bakes: Baker, tell?: (baked: number) => boolean): Sieve {
   const present = bakes.bake(settingsFrom(season, season.formula), season.formula);
   const known = findingsOf(present.outcome.analysis);
   const why = new Map<string, { id: string; count: number; settings: Settings; why: string }>();
-  const sound: Baked[] = [];
-  const unsound = (id: string, words: string, settings: Settings): void => {
+  const judged = new Map<string, Baked | null>();
+  const unsound = (id: string, words: string, settings: Settings): null => {
     const before = why.get(id);
     if (before) before.count++;
     else why.set(id, { id, count: 1, settings, why: words });
+    return null;
   };
-  for (const [k, settings] of points.entries()) {
-    if (tell?.(k / points.length)) throw new CoreError("stopped", "The season was stopped before its bakes were chosen.");
+  const judge = (settings: Settings): Baked | null => {
     try {
       const baked = bakes.at(settings);
       const found = baked.outcome.analysis.findings.find(({ id, severity }) => severity !== "note" && !known.has(id));
-      if (found) unsound(found.id, found.message, settings);
-      else sound.push(baked);
+      return found ? unsound(found.id, found.message, settings) : baked;
     } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      unsound(error.code, error.message, settings);
+      if (error instanceof CoreError) return unsound(error.code, error.message, settings);
+      throw error;
     }
-  }
-  // Settings whose amounts a scale shows as the same bake are one.
-  const once = [...new Map(sound.map((one) => [JSON.stringify(one.x.map((value) => value.toFixed(3))), one])).values()];
-  const reasons = [...why.values()].sort((a, b) => b.count - a.count).slice(0, MOST_REASONS);
+  };
+  const reasons = () => [...why.values()].sort((a, b) => b.count - a.count).slice(0, MOST_REASONS);
   return {
-    sound: once,
-    unsound: reasons.map(({ why: words, count }) => ({ why: words, count })),
-    refused: reasons.map(({ settings, why: words }) => ({ settings, why: words })),
     present,
+    at: (settings) => {
+      const key = JSON.stringify(settings);
+      const before = judged.get(key);
+      if (before !== undefined) return before;
+      if (tell?.(judged.size)) throw new CoreError("stopped", "The season was stopped before its bakes were chosen.");
+      const baked = judge(settings);
+      judged.set(key, baked);
+      return baked;
+    },
+    sound: () => [...new Map([...judged.values()].flatMap((one) => (one ? [[JSON.stringify(one.x.map((value) => value.toFixed(3))), one]] : []))).values()],
+    asked: () => judged.size,
+    unsound: () => reasons().map(({ why: words, count }) => ({ why: words, count })),
+    refused: () => reasons().map(({ settings, why: words }) => ({ settings, why: words })),
   };
 } // prettier-ignore

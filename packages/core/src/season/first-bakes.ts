@@ -1,8 +1,8 @@
 import { seeded } from "../random";
-import { blocked, dEfficiencyOf, optimalDesign } from "./optimal";
-import type { Baked } from "./bakes";
-import type { Factor, Season, SeasonRun, SeasonState } from "./season-schema";
-import { changesBetween, factorName, isNamed, optionsOf, sharesOf } from "./space";
+import { blocked, dEfficiencyOf, type DesignAsked, optimalDesign } from "./optimal";
+import type { Baked, Sieve } from "./bakes";
+import type { Factor, Season, SeasonRun, SeasonState, Settings } from "./season-schema";
+import { changesBetween, coordinates, factorName, isNamed, optionsOf, sharesOf } from "./space";
 
 /** Terms of the model that a design is made for: what a factor does by itself is asked for, bends and pairs only weigh in. */
 export interface Terms {
@@ -71,8 +71,28 @@ function agreement(rows: readonly (readonly number[])[], a: number, b: number): 
   return aa < 1e-9 || bb < 1e-9 ? 0 : ab / Math.sqrt(aa * bb);
 }
 
+/**
+ * The points that tell most, all of them sound: chosen by their coordinates, baked in the computer, and chosen anew without those that are not sound, so
+ * that what nobody asks for is not baked.
+ */
+function soundDesign(points: readonly Settings[], sieve: Sieve, factors: readonly Factor[], asked: Omit<DesignAsked, "rows">, row: (x: readonly number[]) => number[]): Baked[] {
+  let open = points.map((settings) => ({ settings, row: row(coordinates(factors, settings)) }));
+  // A few walks find what is not sound, all of them the best of what is.
+  let isLast = false;
+  while (open.length > 0) {
+    const { chosen } = optimalDesign({ ...asked, rows: open.map((one) => one.row), ...(isLast ? {} : { starts: 1 }) });
+    const judged = new Map([...new Set(chosen)].map((k) => [k, sieve.at((open[k] as (typeof open)[number]).settings)]));
+    const isSound = [...judged.values()].every((baked) => baked !== null);
+    if (isSound && isLast) return chosen.flatMap((k) => judged.get(k) ?? []);
+    isLast ||= isSound;
+    open = open.filter((_, k) => judged.get(k) !== null);
+  }
+  return [];
+} // prettier-ignore
+
 /** The first bakes of a season: the present one where it was not baked yet, those that tell most, and one of them twice; in an order that is drawn, parted into blocks. */
-export function firstBakes(season: Season, sound: readonly Baked[], present: Baked, done: readonly Baked[], tell?: (share: number) => boolean): FirstBakes {
+export function firstBakes(season: Season, points: readonly Settings[], sieve: Sieve, done: readonly Baked[]): FirstBakes {
+  const { present } = sieve;
   const { factors, seed, blocks: asked } = season;
   const terms = termsOf(factors);
   const near = (a: Baked, b: Baked): boolean => a.x.every((value, k) => Math.abs(value - (b.x[k] ?? 0)) < 0.05);
@@ -88,8 +108,7 @@ export function firstBakes(season: Season, sound: readonly Baked[], present: Bak
   const row = ({ x }: Baked): number[] => terms.row(x);
   const fixed = [...done, ...own, ...twice].map(row);
   const criterion = terms.mains.length <= MAP_UP_TO && free >= 6 ? "I" : "D";
-  const found = free > 0 ? optimalDesign({ rows: sound.map(row), runs: free, fixed, ridge: terms.ridge, criterion, seed, ...(tell ? { tell } : {}) }) : null;
-  const chosen = (found?.chosen ?? []).flatMap((k) => sound[k] ?? []);
+  const chosen = free > 0 ? soundDesign(points, sieve, factors, { runs: free, fixed, ridge: terms.ridge, criterion, seed }, terms.row) : [];
   const random = seeded(seed + 7);
   const all = [...own.map((baked) => ({ baked, kind: "first" as const })), ...chosen.map((baked) => ({ baked, kind: "first" as const })), ...twice.map((baked) => ({ baked, kind: "repeat" as const }))];
   // The present bake opens, the rest comes in a drawn order, so that what drifts over the days is no factor's doing.

@@ -107,37 +107,43 @@ export function optimalDesign({ rows, runs, fixed = [], ridge = [], criterion = 
     meanVariance: measured(chosen).trace,
   };
 
+  /** What the gain of an exchange is made of, for the runs as they are chosen: M⁻¹ of each row, its variance, and for I its part of the mean variance. */
+  function aheadOf(chosen: readonly number[]): { seen: number[]; v: number; a: number; weighted: number[] }[] {
+    const information = informationOf([...fixed, ...chosen.map((k) => rows[k] ?? [])], terms, ridge);
+    const inverted = inverse(new Matrix(information)).to2DArray();
+    return rows.map((row) => {
+      const seen = times(inverted, row);
+      const weighted = criterion === "I" ? times(moments, seen) : [];
+      return { seen, v: dot(row, seen), a: criterion === "I" ? dot(seen, weighted) : 0, weighted };
+    });
+  }
+
   /** Exchanges the run that gains most for the row that gains most, until none gains. */
   function walk(chosen: number[]): void {
+    let ahead = aheadOf(chosen);
     for (let pass = 0; pass < MOST_PASSES; pass++) {
       let gained = false;
       for (let i = 0; i < chosen.length; i++) {
-        const information = informationOf([...fixed, ...chosen.map((k) => rows[k] ?? [])], terms, ridge);
-        const inverted = inverse(new Matrix(information)).to2DArray();
-        const out = rows[chosen[i] ?? 0] ?? [];
-        const seen = times(inverted, out);
-        const weighted = criterion === "I" ? times(moments, seen) : [];
-        const [vOut, aOut] = [dot(out, seen), criterion === "I" ? dot(seen, weighted) : 0];
+        const from = chosen[i] ?? 0;
+        const out = rows[from] ?? [];
+        const { v: vOut, a: aOut, weighted } = ahead[from] ?? { v: 0, a: 0, weighted: [] };
         let [gain, at] = [LEAST_GAIN, -1];
-        for (let j = 0; j < rows.length; j++) {
-          const row = rows[j] ?? [];
-          const ahead = times(inverted, row);
-          const [v, c] = [dot(row, ahead), dot(out, ahead)];
-          const delta = v - (vOut * v - c * c) - vOut;
-          let more = delta;
+        for (const [j, { seen, v, a }] of ahead.entries()) {
+          const c = dot(out, seen);
+          let more = v - (vOut * v - c * c) - vOut;
           if (criterion === "I") {
             // Woodbury: tr(W M⁻¹) less tr((S⁻¹ + U'M⁻¹U)⁻¹ U'AU), U the row that comes and the one that goes, A = M⁻¹WM⁻¹.
-            const [a, b] = [dot(ahead, times(moments, ahead)), dot(ahead, weighted)];
+            const b = dot(seen, weighted);
             const [p, q, r] = [1 + v, c, vOut - 1];
             const determinant = p * r - q * q;
             more = Math.abs(determinant) < 1e-12 ? -Infinity : (r * a - 2 * q * b + p * aOut) / determinant;
           }
           if (more > gain) [gain, at] = [more, j];
         }
-        if (at >= 0 && at !== chosen[i]) {
-          chosen[i] = at;
-          gained = true;
-        }
+        if (at < 0 || at === from) continue;
+        chosen[i] = at;
+        gained = true;
+        ahead = aheadOf(chosen);
       }
       if (!gained) return;
     }

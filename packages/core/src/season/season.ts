@@ -8,7 +8,7 @@ import { costOf } from "../label/cost";
 import type { Packet } from "../pantry/packet-schema";
 import { asBaked } from "../trial/as-baked";
 import type { Trial } from "../trial/trial";
-import { askedQualities, type Baked, baker, type Baker, minutesAt, sifted } from "./bakes";
+import { askedQualities, type Baked, baker, type Baker, minutesAt, sieveOf } from "./bakes";
 import { type Beliefs, beliefsOf, type Made } from "./beliefs";
 import { firstBakes } from "./first-bakes";
 import type { Guess } from "./gaussian";
@@ -66,17 +66,20 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
   const bakes = baker(season, kitchen, packets);
   const points = candidatesOf(season, MOST_POINTS, season.seed);
   if (points.length < 2) throw new CoreError("no-space", "The shares of the blend cannot add up to 100 % within their ranges; wider ranges would be right.", "factors");
-  const { sound, unsound, refused, present } = sifted(season, points, bakes, (share) => tell?.(BAKING * share) ?? false);
-  if (sound.length < 3)
-    throw new CoreError("no-space", `Within these ranges nearly nothing is sound${unsound[0] ? ` (“${unsound[0].why}”)` : ""}; narrower ranges, or other things that move, would be right.`, "factors");
+  const sieve = sieveOf(season, bakes, (baked) => tell?.((BAKING * baked) / points.length) ?? false);
+  const { present } = sieve;
   const qualities = askedQualities(season);
   if (qualities.some(({ id }) => id === "cost") && present.means.get("cost") === null)
     throw new CoreError("no-space", "What it costs cannot be told: some ingredient has no packet with a price under Store. With a price for each, or without this wish, it can.", "goals");
   const before = (asked.done ?? []).map(({ settings, values = {} }, k): Made => ({ id: `done-${k + 1}`, baked: bakes.at(settings), values: new Map(Object.entries(values)), block: null }));
   const logged = [...before, ...fromLog(season, asked.trials, bakes, qualities)];
-  const chosen = season.runs.length > 0 ? null : firstBakes(season, sound, present, logged.map(({ baked }) => baked), (share) => tell?.(BAKING + (1 - BAKING) * share) ?? false);
-  // Where the log tells enough already, the first bakes are those that promise most.
+  const chosen = season.runs.length > 0 ? null : firstBakes(season, points, sieve, logged.map(({ baked }) => baked));
+  // Where the log tells enough already, the first bakes are those that promise most: of all that may be.
   const first = chosen && chosen.runs.length > 0 ? chosen : null;
+  for (const settings of first ? endsAround(season, present) : points) sieve.at(settings);
+  const sound = sieve.sound();
+  if (sound.length < 3)
+    throw new CoreError("no-space", `Within these ranges nearly nothing is sound${sieve.unsound()[0] ? ` (“${sieve.unsound()[0]?.why}”)` : ""}; narrower ranges, or other things that move, would be right.`, "factors");
   const planned = first ? matched(season, first.runs, [], bakes, asked.results ?? []) : matched(season, season.runs, logged.filter(({ at }) => season.since === undefined || at === undefined || at >= Date.parse(season.since)), bakes, asked.results ?? []);
   const made = [...logged, ...planned.flatMap(({ made: one }) => (one && !logged.includes(one) ? [one] : []))];
   const beliefs = beliefsOf(qualities, made, [...fromTastings(asked.tastings, made), ...fromResults(asked.results ?? [], made)], sound, present);
@@ -94,8 +97,8 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
   const proposed = first ? planned : !open && coming && !isFull ? [coming] : [];
   return {
     candidates: points.length,
-    unsound,
-    refused,
+    unsound: sieve.unsound(),
+    refused: sieve.refused(),
     runs: [
       ...besides.map((one) => shown(one.baked, { ...withMade(one), id: `log-${one.id}`, kind: "logged", why: "It is in the log and of this recipe: it counts as it stands." })),
       ...(first ? planned.filter(({ made: one }) => one) : planned).map(asRun),
@@ -286,6 +289,10 @@ const unitOf: Record<Factor["kind"], string> = {
   pan: "",
   method: "",
 };
+
+/** Every factor at both of its ends, everything else as now. */
+const endsAround = ({ factors }: Season, present: Baked): Settings[] =>
+  factors.flatMap((factor) => endsOf(factors, present.settings, factor).flatMap(({ from, to }) => [from, to]));
 
 /** A factor at its two ends with everything else as now: what other shares of a blend lose, they lose in proportion. */
 function endsOf(factors: readonly Factor[], present: Settings, factor: Factor): { from: Settings; to: Settings; words: string }[] {
