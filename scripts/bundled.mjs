@@ -14,7 +14,7 @@ await build({
   outfile,
   logLevel: "error",
   // What has a compiled part, or finds its own files, stays where it is.
-  external: ["playwright-core", "sqlite3", "sequelize", "umzug", "sharp", "piscina"],
+  external: ["playwright-core", "sqlite3", "sequelize", "umzug", "sharp", "piscina", "tesseract.js"],
 });
 const { status } = spawnSync(process.execPath, ["--expose-gc", outfile, ...args], { stdio: "inherit" });
 process.exitCode = status ?? 1;

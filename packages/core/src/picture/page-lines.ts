@@ -1,0 +1,149 @@
+import { blocksOf, linesOf, type Row } from "./layout";
+import { around, type Box, type PageWord } from "./words";
+
+/** A line of a page as it goes to the reader. */
+export interface PageLine {
+  text: string;
+  box: Box;
+  /** How sure its least sure word that carries an amount was read, 0 to 100. */
+  confidence: number;
+  /** What else it may say, where that is open; the baker says which. */
+  choices: string[];
+  /** Somebody is to look at it before it is taken. */
+  isOpen: boolean;
+}
+
+/** How good a reading of a line is: 0 for what says nothing, 1 for a food with an amount. The amounts in it as text tell whether two readings differ in what counts. */
+export type Judge = (text: string) => { worth: number; says: string };
+
+/** A word under this is doubted; an amount under this is asked about. */
+const DOUBTED = 80;
+const ASKED = 65;
+/** So many readings of a line are tried. */
+const MOST = 48;
+/** A second reading worth so much of the first leaves the line open. */
+const CLOSE = 0.6;
+
+interface Confusion {
+  was: RegExp;
+  is: string;
+  worth: number;
+  /** Taken for a word however sure it was read. */
+  always?: boolean;
+}
+/** What letters and figures of print are taken for, word by word, with how likely it is against what was read. */
+const confusions: Confusion[] = [
+  { was: /^(\d{1,3})9$/, is: "$1 g", worth: 0.5, always: true },
+  { was: /^(\d+)(?:m[Il1!|]|rnl|mil?|nl)$/, is: "$1 ml", worth: 0.9, always: true },
+  { was: /^["'*º%”“°]{1,2}([CF])([.,]?)$/, is: "°$1$2", worth: 0.9, always: true },
+  { was: /^(\d{2,3})["'*º%”]\s?([CF])?$/, is: "$1°$2", worth: 0.7, always: true },
+  { was: /^(\d{2,3})0([CF])$/, is: "$1°$2", worth: 0.5, always: true },
+  { was: /^[lI|]([\d½⅓⅔¼¾]*)$/, is: "1$1", worth: 0.8, always: true },
+  { was: /^(\d*)[Oo](\d*)$/, is: "$10$2", worth: 0.6, always: true },
+  { was: /^S(\d+)$/, is: "5$1", worth: 0.5 },
+  { was: /^(\d+)S$/, is: "$15", worth: 0.5 },
+  { was: /^(\d+)B$/, is: "$18", worth: 0.5 },
+  { was: /^Z(\d*)$/, is: "2$1", worth: 0.5 },
+  { was: /rn/, is: "m", worth: 0.4 },
+  { was: /vv/, is: "w", worth: 0.4 },
+  { was: /cl/, is: "d", worth: 0.3 },
+  { was: /(?<=\p{L})1|1(?=\p{L})/u, is: "l", worth: 0.4 },
+  { was: /(?<=\p{L})0|0(?=\p{L})/u, is: "o", worth: 0.4 },
+  { was: /([\p{L}])[|!](?=\p{L}|$)/u, is: "$1l", worth: 0.4 },
+];
+
+/** Units as they are printed, and short words that may follow a number and are none. */
+const units = ["g", "kg", "ml", "cl", "dl", "l", "oz", "lb", "tsp", "tbsp", "cup", "cups", "TL", "EL"];
+const noUnits = new Set("de di da do of or to x et ou e y o und al la le el per per con mit cm mm in à each day min eggs egg eier ei œufs uova h c c. g. ca bis".split(" ")); // prettier-ignore
+
+/** Units that a short word behind a number may be that is none: one sign away. */
+function unitsFor(word: string): Option[] {
+  const plain = word.replace(/[.,]$/, "");
+  if (plain.length > 4 || units.includes(plain) || noUnits.has(plain.toLowerCase())) return [];
+  return units.filter((unit) => oneApart(plain, unit)).map((text) => ({ text, worth: 1.1 }));
+}
+/** Whether two words differ by one sign that is another, missing or more. */
+function oneApart(a: string, b: string): boolean {
+  if (Math.abs(a.length - b.length) > 1) return false;
+  let [i, j] = [0, 0];
+  while (i < a.length && i < b.length && a[i] === b[i]) i++;
+  while (j < a.length - i && j < b.length - i && a[a.length - 1 - j] === b[b.length - 1 - j]) j++;
+  return Math.max(a.length, b.length) - i - j <= 1;
+}
+
+interface Option {
+  text: string;
+  worth: number;
+}
+/** Every reading of a word, the one that was read first. */
+export function readingsOf({ text, confidence, others = [] }: PageWord): Option[] {
+  const out: Option[] = [{ text, worth: 1 }, ...others];
+  for (const { was, is, worth, always } of confusions)
+    if ((always || confidence < DOUBTED) && was.test(text)) out.push({ text: text.replace(was, is), worth });
+  return out;
+}
+
+/** Readings of a whole line, the likeliest first. */
+function combined(words: readonly PageWord[]): Option[] {
+  let all: Option[] = [{ text: "", worth: 1 }];
+  for (const [k, word] of words.entries())
+    all = all
+      .flatMap((before) => [...readingsOf(word), ...(/[\d½⅓⅔¼¾⅛⅜⅝⅞]$/.test(words[k - 1]?.text ?? "") ? unitsFor(word.text) : [])].map(({ text, worth }) => ({ text: before.text === "" ? text : `${before.text} ${text}`, worth: before.worth * worth })))
+      .sort((a, b) => b.worth - a.worth)
+      .slice(0, MOST);
+  return all;
+} // prettier-ignore
+
+/** Words of rows that go on; a word parted at the end of a row is whole again. */
+function wordsOf(rows: readonly Row[]): PageWord[] {
+  const out: PageWord[] = [];
+  for (const { words } of rows)
+    for (const [k, word] of words.entries()) {
+      const before = out.at(-1);
+      if (k > 0 || !before || !/\p{L}[-‐]$/u.test(before.text) || !/^\p{Ll}/u.test(word.text)) out.push(word);
+      else
+        out[out.length - 1] = {
+          ...before,
+          text: before.text.slice(0, -1) + word.text,
+          confidence: Math.min(before.confidence, word.confidence),
+          others: [{ text: before.text + word.text, worth: 0.9 }],
+        };
+    }
+  return out;
+}
+
+const bullet = /^(?:[•●▪■□*·–—=»>+©®e°¢-]|\d+[.)])\s+(?=[\d½⅓⅔¼¾⅛\p{L}])/u;
+const carries = /[\d½⅓⅔¼¾⅛⅜⅝⅞%]/;
+/** A sign that no amount is made of, where one should stand. */
+const strange = /^(?:[%>¥£€§«»"“”'’*\\|?!#~^†‡]|[VvYy][2a4]?$)/;
+
+/** A line as the judge likes it best of all its readings; open where another says something else and is nearly as good, or where its amount was not seen well. */
+function lineOf(rows: readonly Row[], judge: Judge): PageLine {
+  const words = wordsOf(rows);
+  const readings = combined(words)
+    .map((option) => {
+      const text = option.text.replace(bullet, "");
+      const { worth, says } = judge(text);
+      return { text, says, worth: option.worth * (0.1 + worth) };
+    })
+    .sort((a, b) => b.worth - a.worth);
+  const [best] = readings;
+  if (!best) return { text: "", box: around(rows.map(({ box }) => box)), confidence: 0, choices: [], isOpen: false };
+  const rivals = readings.filter(({ says, worth }) => says !== best.says && worth >= CLOSE * best.worth);
+  const amounts = words.filter(({ text }) => carries.test(text));
+  const confidence = Math.min(100, ...amounts.map((word) => word.confidence));
+  const isStrange = strange.test(best.text);
+  return {
+    text: best.text,
+    box: around(rows.map(({ box }) => box)),
+    confidence,
+    choices: [...new Map(rivals.map(({ says, text }) => [says, text])).values()].slice(0, 3),
+    isOpen: best.says !== "" && (rivals.length > 0 || confidence < ASKED || isStrange),
+  };
+}
+
+/** The lines of a page in the order in which it is read. */
+export const pageLines = (words: readonly PageWord[], judge: Judge): PageLine[] =>
+  blocksOf(words)
+    .flatMap((block) => linesOf(block).map((rows) => lineOf(rows, judge)))
+    .filter(({ text }) => text.trim() !== "");

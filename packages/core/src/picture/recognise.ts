@@ -1,0 +1,112 @@
+import { fractionOf, halvesOf, mayBeAmount } from "./closer";
+import { type Corners, cornersOf, flattened } from "./flatten";
+import { blank, cropped, type Gray, quarterTurned, sampled, shrunk, turned } from "./gray";
+import { evenlyLit } from "./light";
+import { liesOnItsSide, skewOf } from "./skew";
+import { type Box, median, type PageWord } from "./words";
+
+/** A word as the reader of letters gives it, with the signs that it is made of. */
+export interface RawWord {
+  text: string;
+  /** 0 to 100. */
+  confidence: number;
+  box: Box;
+  symbols: { text: string; confidence: number; box: Box }[];
+}
+/** What reads letters: a whole page, one word, or one figure. */
+export interface Recogniser {
+  page: (picture: Gray) => Promise<RawWord[]>;
+  word: (picture: Gray) => Promise<{ text: string; confidence: number }>;
+  figure: (picture: Gray) => Promise<{ text: string; confidence: number }>;
+}
+export interface PageAsked {
+  /** The corners of the page that the baker set; found where they are left out, null for the whole picture. */
+  corners?: Corners | null | undefined;
+  /** Quarters clockwise that the baker turned it by. */
+  quarters?: number | undefined;
+}
+export interface PageRead {
+  /** The page as it was read, upright, level and evenly lit: boxes are places on it. */
+  picture: Gray;
+  words: PageWord[];
+  /** The corners that were taken; null for the whole picture. */
+  corners: Corners | null;
+  /** Quarters that it was turned by in all. */
+  quarters: number;
+  /** Median confidence of its words, 0 to 100. */
+  confidence: number;
+}
+
+/** Larger pages are made smaller, smaller ones larger, px on the long side: letters are read best at twenty to forty pixels. */
+const [MOST, LEAST] = [2400, 1300];
+/** Under such a confidence a page may stand on its head. */
+const UPSIDE_DOWN = 60;
+/** A figure that is read less surely than this is not read; a word that is read again less surely says nothing. */
+const [FIGURE, LEAST_AGAIN] = [60, 40];
+/** Paper around a word that is looked at again, px, and how much larger it is then. */
+const [AROUND, LARGER] = [5, 1.6];
+
+function enlarged(picture: Gray, factor: number): Gray {
+  const out = blank(Math.round(picture.width * factor), Math.round(picture.height * factor));
+  for (let y = 0; y < out.height; y++)
+    for (let x = 0; x < out.width; x++) out.data[y * out.width + x] = Math.round(sampled(picture, (x + 0.5) / factor - 0.5, (y + 0.5) / factor - 0.5)); // prettier-ignore
+  return out;
+}
+const long = ({ width, height }: Gray): number => Math.max(width, height);
+const sized = (picture: Gray): Gray => (long(picture) > MOST ? shrunk(picture, MOST) : long(picture) < LEAST ? enlarged(picture, LEAST / long(picture)) : picture); // prettier-ignore
+
+/** A photograph made ready: the page cut out and flat, upright but for being upside down, level, its shadows gone. */
+export function prepared(
+  photograph: Gray,
+  { corners, quarters }: PageAsked,
+): { picture: Gray; corners: Corners | null; quarters: number } {
+  const found = corners === undefined ? cornersOf(photograph) : corners;
+  const lit = evenlyLit(sized(found ? flattened(photograph, found) : photograph));
+  const turns = quarters ?? (liesOnItsSide(lit) ? 1 : 0);
+  const upright = quarterTurned(lit, turns);
+  return { picture: turned(upright, skewOf(upright)), corners: found, quarters: turns };
+}
+
+const sureness = (words: readonly { confidence: number }[]): number => median(words.map(({ confidence }) => confidence));
+
+/** Reads a page: what letters stand where, with other readings of what is doubtful. `tell` is told what share is done. */
+export async function readPage(photograph: Gray, asked: PageAsked, recogniser: Recogniser, tell: (share: number) => void = () => undefined): Promise<PageRead> {
+  let page = prepared(photograph, asked);
+  tell(0.15);
+  let raw = await recogniser.page(page.picture);
+  tell(0.7);
+  if (asked.quarters === undefined && sureness(raw) < UPSIDE_DOWN) {
+    const over = { ...page, picture: quarterTurned(page.picture, 2), quarters: (page.quarters + 2) % 4 };
+    const again = await recogniser.page(over.picture);
+    if (sureness(again) > sureness(raw) + 10) [page, raw] = [over, again];
+  }
+  tell(0.85);
+  const words: PageWord[] = [];
+  for (const [k, word] of raw.entries()) {
+    if (word.text.trim() === "") continue;
+    words.push(await lookedCloser(page.picture, word, recogniser));
+    tell(0.85 + (0.15 * k) / raw.length);
+  }
+  return { ...page, words, confidence: sureness(words) };
+} // prettier-ignore
+
+/** An amount is looked at twice: by its shape for a fraction in one sign, and as a word of its own, larger. What differs is another reading. */
+async function lookedCloser(picture: Gray, { text, box, confidence }: RawWord, recogniser: Recogniser): Promise<PageWord> {
+  const plain: PageWord = { text, box, confidence };
+  if (!mayBeAmount(text)) return plain;
+  const close = cropped(picture, { x0: box.x0 - AROUND, y0: box.y0 - AROUND, x1: box.x1 + AROUND, y1: box.y1 + AROUND });
+  const halves = halvesOf(close);
+  if (halves) {
+    const [over, under] = await Promise.all([recogniser.figure(halves.over), recogniser.figure(halves.under)]);
+    const fraction = under.confidence < FIGURE ? null : fractionOf(over.text, under.text);
+    const whole = [...text].slice(0, halves.before).join("");
+    // A % has figures too: two noughts, which are no fraction.
+    if (fraction !== null && /^\d*$/.test(whole)) return { text: whole + fraction, box, confidence: Math.min(over.confidence + FIGURE, under.confidence) };
+    if (over.text.charAt(0) !== "0") return { text, box, confidence: Math.min(confidence, FIGURE - 1) };
+  }
+  if (!/\d/.test(text)) return plain;
+  const again = await recogniser.word(enlarged(close, LARGER));
+  const figures = (word: string): string => word.replace(/[^\d.,/]/g, "").replace(/[.,/]+$/, "");
+  if (again.confidence < LEAST_AGAIN || figures(again.text) === "" || figures(again.text) === figures(text)) return plain;
+  return { ...plain, confidence: Math.min(confidence, again.confidence), others: [{ text: again.text, worth: 0.9 }] };
+} // prettier-ignore
