@@ -60,6 +60,7 @@ module.exports = [
     // Kernels on typed arrays: every index is in range by construction, and a check in the loop would cost what the kernel is for.
     files: [
       "packages/core/src/trial/cut-face.ts",
+      "packages/core/src/picture/{gray,light,skew,flatten,closer}.ts",
       "packages/core/src/bake/{kernel,heat,conduct,kinks,skin,vapour,boil,seep,rise,front,spread,lay-on,cool,desorb,section,slabs,run,probe,done,steam-tables,through,outcome}.ts",
       "packages/core/src/bake/*.test.ts",
     ],

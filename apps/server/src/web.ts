@@ -7,6 +7,9 @@ import type { App } from "./wire";
 
 const YEAR = "public, max-age=31536000, immutable";
 
+/** The reader of letters is compiled code: its workers, and no page, may run it. A worker goes by the policy of its own file. */
+const READING_POLICY = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'; worker-src 'self'";
+
 /** Whether an address that nothing answers at was meant for the wire, however it is written: such a call is told so, and gets no page. */
 export function isOfTheWire(url: string): boolean {
   let path = url.replace(/^[a-z]+:\/\/[^/]*/i, "").split(/[?#]/)[0] ?? "";
@@ -36,7 +39,8 @@ export async function serveWeb(app: App, folder: string | null): Promise<void> {
       preCompressed: true,
       cacheControl: false,
       setHeaders: (reply, path) => {
-        const hashed = /[\\/](?:_expo|assets|fonts)[\\/]|[\\/]kitchen-worker\.[0-9a-f]{12}\.js/.test(path);
+        const hashed = /[\\/](?:_expo|assets|fonts|page-reading)[\\/]|[\\/]kitchen-worker\.[0-9a-f]{12}\.js/.test(path);
+        if (/[\\/]page-reading[\\/]/.test(path)) void reply.setHeader("content-security-policy", READING_POLICY);
         void reply.setHeader("cache-control", hashed ? YEAR : "no-cache");
       },
     });

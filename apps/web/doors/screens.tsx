@@ -61,6 +61,7 @@ export const BenchHome = behind(bench, "BenchHome");
 export const BenchScreen = behind(bench, "BenchScreen");
 export const RoomView = behind(bench, "RoomView");
 export const ReaderScreen = behind(reader, "ReaderScreen");
+export const PageScreen = behind(reader, "PageScreen");
 export const Welcome = behind(reader, "Welcome");
 export const DesignScreen = behind(design, "DesignScreen");
 export const CounterScreen = behind(counter, "CounterScreen");

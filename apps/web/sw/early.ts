@@ -10,6 +10,7 @@ const first: Record<string, { door: string; asks: string[] }> = {
   formulas: { door: "formulas", asks: [listPath("", 1)] },
   bench: { door: "bench", asks: id === "" ? [] : [`/api/formulas/${id}`, ...shelves] },
   read: { door: "reader", asks: shelves },
+  page: { door: "reader", asks: shelves },
   day: { door: "bench", asks: [] },
   counter: { door: "counter", asks: [] },
   log: { door: "log", asks: [] },

@@ -1,5 +1,6 @@
 import { cleanupOutdatedCaches, createHandlerBoundToURL, precacheAndRoute, type PrecacheEntry } from "workbox-precaching";
 import { NavigationRoute, registerRoute } from "workbox-routing";
+import { CacheFirst } from "workbox-strategies";
 
 /** The scope of a service worker, as far as it is used here; the libraries of the page and of workers do not go together. */
 interface Scope {
@@ -13,6 +14,9 @@ declare const self: Scope;
 precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(new NavigationRoute(createHandlerBoundToURL("/index.html"), { denylist: [/^\/api\b/] }));
+
+// What reads pages from pictures is kept when it is first used; its address changes with its content.
+registerRoute(/\/page-reading\//, new CacheFirst({ cacheName: "page-reading" }));
 
 // A new version waits until the page says that it may take over.
 self.addEventListener("message", ({ data }) => {

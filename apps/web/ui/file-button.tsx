@@ -10,10 +10,20 @@ interface FileButtonProps {
   kind?: "main" | "plain" | "quiet";
   disabled?: boolean;
   style?: StyleProp<ViewStyle>;
+  /** From the camera, where the device has one. */
+  capture?: boolean;
 }
 
 /** A button that asks for a file. */
-export function FileButton({ children, accept, onFile, kind = "plain", disabled = false, style }: FileButtonProps) {
+export function FileButton({
+  children,
+  accept,
+  onFile,
+  kind = "plain",
+  disabled = false,
+  style,
+  capture = false,
+}: FileButtonProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -22,6 +32,7 @@ export function FileButton({ children, accept, onFile, kind = "plain", disabled 
         type="file"
         accept={accept}
         hidden
+        {...(capture ? { capture: "environment" as const } : {})}
         aria-label={children}
         onChange={(event) => {
           const [file] = event.target.files ?? [];

@@ -24,6 +24,7 @@ import {
   type Ingredient,
   type Kind,
   type Kitchen,
+  type Language,
   labelOf,
   laidOut,
   learntFlour,
@@ -62,6 +63,9 @@ import {
 } from "@uprise/core";
 import { rangeOfFactors } from "@uprise/core/src/bake/sensitivity";
 import { sampleStart, simulateStart } from "@uprise/core/src/bake/simulate";
+import { judgeOf } from "@uprise/core/src/picture/judge";
+import { pageLines } from "@uprise/core/src/picture/page-lines";
+import type { PageWord } from "@uprise/core/src/picture/words";
 import { measureCutFace, type Picture, readCutFace } from "@uprise/core/src/trial/cut-face";
 import type { z } from "zod";
 import { drawingsOf, isolinesOf } from "./isotherms";
@@ -161,6 +165,8 @@ export const tasks = {
       begun: formulaFrom(reading, measures, kind, shelf, { text, measures, mending, ...said(told) }),
     };
   },
+  /** The words of a page as lines, each as the pantry and the grammar like it best. */
+  page: (words: readonly PageWord[], language: Language, own: Own) => pageLines(words, judgeOf(language, shelfOf(own))),
   begin: (kind: Kind, measures: Measures, grams: number) => beginKind(kind, measures, grams),
   faults: (formula: Formula) => faultsIn(formula),
   readings: (input: Opened, own: Own) => readings(input, shelfOf(own)),

@@ -173,3 +173,6 @@ export * from "./exchange/log-tables";
 export { type Outcome } from "./trial/outcome";
 export { normalFrom, seeded } from "./random";
 export { madeSlice } from "./trial/made-slice";
+export type { Corners } from "./picture/flatten";
+export type { PageLine } from "./picture/page-lines";
+export type { PageWord } from "./picture/words";

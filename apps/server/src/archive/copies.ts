@@ -168,12 +168,13 @@ async function forgetPhotos(folder: string, copies: readonly Copy[]): Promise<vo
     for (const hash of await readdir(join(beside, part))) if (!named.has(hash)) await rm(join(beside, part, hash), { force: true });
 }
 
-/** Photographs of the kitchen that no trial has named for a long time. */
+/** Photographs of the kitchen that no trial, and no page of a formula, has named for a long time. */
 async function forgetUnnamed(store: Store, now: Date): Promise<void> {
   const named = new Set<string>();
   for await (const key of store.whole.keys()) {
-    if (key.table !== "trials") continue;
-    for (const hash of ((await store.whole.find(key))?.body as { photos?: string[] }).photos ?? []) named.add(hash);
+    if (key.table !== "trials" && key.table !== "formulas") continue;
+    const { photos = [], pasted } = ((await store.whole.find(key))?.body ?? {}) as { photos?: string[]; pasted?: { pages?: string[] } };
+    for (const hash of [...photos, ...(pasted?.pages ?? [])]) named.add(hash);
   }
   await store.files.forget(named, new Date(now.getTime() - UNNAMED_DAYS * DAY_H * HOUR_MS));
 }

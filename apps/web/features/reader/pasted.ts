@@ -15,6 +15,8 @@ export interface Pasted {
   batch?: number | undefined;
   /** What they said its figures without a unit are. */
   figures?: FiguresAre | undefined;
+  /** Photographs of the pages that it was read from. */
+  pages?: string[] | undefined;
 }
 
 const OF = "recipe";
@@ -33,6 +35,7 @@ const isKept = (body: unknown): body is Pasted =>
   (body["language"] === undefined || languages.some((one) => one === body["language"])) &&
   optional(body["batch"], "number") &&
   (body["figures"] === undefined || figuresAre.some((one) => one === body["figures"])) &&
+  (body["pages"] === undefined || (Array.isArray(body["pages"]) && body["pages"].every((one) => typeof one === "string"))) &&
   isRecord(body["mending"]) &&
   Object.values(body["mending"]).every(
     (said) =>

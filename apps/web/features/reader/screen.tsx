@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import type { FiguresAre, Kind, Language, Line, Measures, Mending, Question, Reading, Vessel } from "@uprise/core";
+import type { FiguresAre, Kind, Line, Measures, Mending, Question, Reading, Vessel } from "@uprise/core";
 import { fahrenheitFromCelsius, isOpen, isWeighed, languages, mendingKey, methodName, ownOf } from "@uprise/core/page";
 import { type Href, useLocalSearchParams, useRouter } from "expo-router";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -13,6 +13,7 @@ import { Busy, Loading } from "../../ui/state";
 import { useTitle } from "../../ui/use-title";
 import { ownNames, rememberName } from "../../device/own-names";
 import { Body, Small, Title } from "../../ui/words";
+import { languageNames } from "./language-names";
 import { KindPicker, MeasuresPicker } from "../instruments/kind-picker";
 import { minutesText } from "../instruments/sentences";
 import { newId, wire } from "../wire/client";
@@ -25,14 +26,6 @@ import { ReadLine } from "./read-line";
 import { sample } from "./sample";
 import { gramsOfLines, ReadPart, segmentsOf } from "./read-part";
 import { useAsked } from "../../device/use-asked";
-
-const languageNames: Record<Language, string> = {
-  en: "English",
-  de: "German",
-  fr: "French",
-  es: "Spanish",
-  it: "Italian",
-};
 
 const tongues = languages.map((value) => ({ value, label: languageNames[value] }));
 
@@ -86,12 +79,12 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
   const queries = useQueryClient();
   const { kitchen } = useKitchenSoon(null);
   const { shelf } = kitchen;
-  const { text, measures, mending, kind, language, batch, figures } = pasted;
+  const { text, measures, mending, kind, language, batch, figures, pages } = pasted;
   const told = useMemo(() => ({ language, batch, figures }), [language, batch, figures]);
   // Another recipe may be in another language, have no table, and say its units.
   const setText = (next: string): void =>
-    set(({ language: _l, batch: _b, figures: _f, ...before }) =>
-      next.trim() === "" ? { ...before, text: next } : { ...before, ...told, text: next },
+    set(({ language: _l, batch: _b, figures: _f, pages: _p, ...before }) =>
+      next.trim() === "" ? { ...before, text: next } : { ...before, ...told, ...(pages ? { pages } : {}), text: next },
     );
   const [putting] = useState(newId);
   const id = useRef(putting);
@@ -109,7 +102,13 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
   const put = useMutation({
     mutationFn: async () => {
       if (!begun) throw new Error("It is being read; a moment.");
-      const body = { ...begun, id: id.current, reason: "as pasted" };
+      const { pasted: from } = begun;
+      const body = {
+        ...begun,
+        ...(from && pages ? { pasted: { ...from, pages } } : {}),
+        id: id.current,
+        reason: pages ? "as read from its page" : "as pasted",
+      };
       const write = { key: `formulas/${body.id}/new`, name: begun.title, method: "POST" as const, path: "/api/formulas", body };
       const now = new Date().toISOString();
       // Where nobody answers it is on the bench all the same, and goes out later.
@@ -195,6 +194,9 @@ function Reader({ pasted, set }: { pasted: Pasted; set: (change: (before: Pasted
             <>
               <Button kind="quiet" onPress={() => setText(sample)}>
                 Try it with a sample
+              </Button>
+              <Button onPress={() => router.navigate("/page" as Href)} style={styles.start}>
+                Photograph a page, or open a picture
               </Button>
               <BringFile measures={measures} onRead={(found) => set(() => found)} />
             </>
@@ -382,6 +384,7 @@ const styles = StyleSheet.create({
   wide: { flexDirection: "row", alignItems: "flex-start", gap: space.xxl, maxWidth: 1180 },
   column: { gap: space.m },
   half: { flex: 1, minWidth: 0 },
+  start: { alignSelf: "flex-start" },
   around: { gap: space.s },
   bar: {
     flexDirection: "row",

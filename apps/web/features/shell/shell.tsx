@@ -16,7 +16,12 @@ import { NewVersion } from "./new-version";
 import { Waiting } from "./waiting";
 
 const places = [
-  { path: "/", name: "Bench", icon: Scale, own: (at: string) => at === "/" || at.startsWith("/bench") || at.startsWith("/read") },
+  {
+    path: "/",
+    name: "Bench",
+    icon: Scale,
+    own: (at: string) => at === "/" || at.startsWith("/bench") || at.startsWith("/read") || at.startsWith("/page"),
+  },
   {
     path: "/formulas",
     name: "Formulas",

@@ -96,6 +96,11 @@ export const pastedSchema = z.object({
   batch: z.number().int().min(0).max(11).optional(),
   /** What its figures without a unit are. */
   figures: z.enum(figuresAre).optional(),
+  /** Photographs of the pages that it was read from, by the hash under which they are kept. */
+  pages: z
+    .array(z.string().regex(/^[0-9a-f]{64}$/))
+    .max(6)
+    .optional(),
 });
 export type Pasted = z.infer<typeof pastedSchema>;
 /** What is designed: the stored body of a formula. `shape` counts the changes of this shape, for migrations. */

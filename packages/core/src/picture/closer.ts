@@ -55,13 +55,33 @@ function piecesOf({ width, height, data }: Gray, level: number): Piece[] {
   return out.sort((a, b) => a.box.x0 - b.box.x0);
 } // prettier-ignore
 
-/** The two figures of a fraction at the end of a word's picture; null where there is none. A slash that touches its figures is parted from them first. */
-export function halvesOf(word: Gray): Halves | null {
+/**
+ * The two figures of a fraction at the end of a word's picture; null where there is none. Where `text`, what it was read as, holds a strange sign, a slash
+ * that touches its figures is cut away first.
+ */
+export function halvesOf(word: Gray, text: string): Halves | null {
   for (const level of [Math.min(INK, parting(word)), 90]) {
     const found = halvesAt(word, level);
     if (found) return found;
   }
-  return null;
+  return /[^\p{L}\d.,]|^[VvYy]/u.test(text) ? halvesAt(withoutSlash(word), INK) : null;
+}
+
+/** A sign is about as wide as this share of its height; its slash runs through it in a band so wide, as a share of both sides together. */
+const [WIDE, BAND] = [0.95, 0.085];
+
+/** The last sign of a word with what lies on its diagonal from the lower left to the upper right made paper. */
+function withoutSlash(word: Gray): Gray {
+  const pieces = piecesOf(word, INK).filter(({ box }) => heightOf(box) >= SMALL.px);
+  if (pieces.length === 0) return word;
+  const [y0, y1] = [Math.min(...pieces.map(({ box }) => box.y0)), Math.max(...pieces.map(({ box }) => box.y1))];
+  const x1 = Math.max(...pieces.map(({ box }) => box.x1));
+  const x0 = Math.max(Math.min(...pieces.map(({ box }) => box.x0)), x1 - Math.round(WIDE * (y1 - y0)));
+  const out: Gray = { ...word, data: word.data.slice() };
+  for (let y = y0; y < y1; y++)
+    for (let x = x0; x < x1; x++)
+      if (Math.abs((x + 0.5 - x0) / (x1 - x0) + (y + 0.5 - y0) / (y1 - y0) - 1) < BAND) out.data[y * word.width + x] = 255;
+  return out;
 }
 
 function halvesAt(word: Gray, level: number): Halves | null {

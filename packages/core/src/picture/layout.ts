@@ -24,16 +24,23 @@ const rowOf = (words: PageWord[]): Row => {
   return { words: sorted, box: around(sorted.map(({ box }) => box)) };
 };
 
+/** A row that goes on is at least so wide, as a share of its block. */
+const FULL = 0.8;
+
 /** Words by the line on which they stand, from top to bottom. A word joins the line of its nearest neighbour, so that a line may sag. */
 export function rowsOf(words: readonly PageWord[]): Row[] {
   const rows: PageWord[][] = [];
   for (const word of [...words].sort((a, b) => a.box.x0 - b.box.x0)) {
-    let [best, at]: [number, PageWord[] | null] = [SHARED, null];
+    let best = SHARED;
+    let at: PageWord[] | null = null;
     for (const row of rows) {
-      const last = row.at(-1)!.box;
+      const last = row.at(-1)?.box;
+      if (!last) continue;
       const shared = Math.min(last.y1, word.box.y1) - Math.max(last.y0, word.box.y0);
       const share = shared / Math.max(1, Math.min(heightOf(last), heightOf(word.box)));
-      if (share > best && word.box.x0 > last.x0) [best, at] = [share, row];
+      if (share <= best || word.box.x0 <= last.x0) continue;
+      best = share;
+      at = row;
     }
     if (at) at.push(word);
     else rows.push([word]);
@@ -44,7 +51,7 @@ export function rowsOf(words: readonly PageWord[]): Row[] {
 type Span = [from: number, to: number];
 
 /** What of some spans is free in a row as well. */
-function freeIn(spans: readonly Span[], { words }: Row, least: number): Span[] {
+function freeIn(spans: readonly Span[], { words }: Pick<Row, "words">, least: number): Span[] {
   let left = [...spans];
   for (const { box } of words)
     left = left.flatMap(([from, to]): Span[] => {
@@ -54,7 +61,7 @@ function freeIn(spans: readonly Span[], { words }: Row, least: number): Span[] {
   return left;
 }
 
-const amount = /^(?:[\d½⅓⅔¼¾⅛⅜⅝⅞.,/×x–-]+|a|an|one|two|\p{L}{1,4}\.?|%)$/iu;
+const amount = /^(?:[\d½⅓⅔¼¾⅛⅜⅝⅞.,/×x–-]+\p{L}{0,4}|\p{L}{1,4}\.?|%)$/iu;
 const isAmount = (words: readonly PageWord[]): boolean =>
   words.length > 0 &&
   words.length <= 3 &&
@@ -69,7 +76,7 @@ function gutterIn(rows: readonly Row[], height: number): { from: number; to: num
   for (let from = 0; from < rows.length; from++) {
     let spans: Span[] = [[x0, x1]];
     for (let to = from; to < rows.length && spans.length > 0; to++) {
-      spans = freeIn(spans, rows[to]!, GUTTER.wide * height);
+      spans = freeIn(spans, rows[to] ?? { words: [] }, GUTTER.wide * height);
       for (const [a, b] of spans) {
         const run = rows.slice(from, to + 1);
         const at = (a + b) / 2;
@@ -96,15 +103,13 @@ export function blocksOf(words: readonly PageWord[]): Block[] {
   const run = rows.slice(from, to);
   const sides = run.map((row) => [row.words.filter(({ box }) => box.x1 <= at), row.words.filter(({ box }) => box.x0 >= at)] as const);
   const both = sides.filter(([left, right]) => left.length > 0 && right.length > 0).length;
-  const amounts = [0, 1].map((side) => {
-    const cells = sides.map((cell) => cell[side]!).filter((cell) => cell.length > 0);
-    return cells.filter(isAmount).length / Math.max(1, cells.length);
-  });
+  const columns = ([0, 1] as const).map((side) => sides.map((cell) => cell[side]).filter((cell) => cell.length > 0));
+  const amounts = columns.map((cells) => cells.filter(isAmount).length / Math.max(1, cells.length));
   const isTable = both >= TABLE.both * run.length && Math.max(...amounts) >= TABLE.amounts;
   const wordsIn = (some: readonly Row[]): PageWord[] => some.flatMap((row) => row.words);
   return [
     ...blocksOf(wordsIn(rows.slice(0, from))),
-    ...(isTable ? [{ rows: run, isTable }] : [0, 1].flatMap((side) => blocksOf(sides.flatMap((cell) => cell[side]!)))),
+    ...(isTable ? [{ rows: run, isTable }] : columns.flatMap((cells) => blocksOf(cells.flat()))),
     ...blocksOf(wordsIn(rows.slice(to))),
   ];
 } // prettier-ignore
@@ -117,9 +122,9 @@ const opensWithAmount = ({ words }: Row): boolean => /^[•●▪*·–—-]?\s*
  * Rows that go on: the last word of the one was followed by a break only because the first of the next had no room on it, and the next does not begin
  * something new.
  */
-export function goesOn(before: Row, next: Row, right: number): boolean {
+export function goesOn(before: Row, next: Row, { x0, x1: right }: Pick<Box, "x0" | "x1">): boolean {
   const first = next.words[0];
-  if (!first) return false;
+  if (!first || before.box.x1 - x0 < FULL * (right - x0)) return false;
   const blank = 0.3 * heightOf(before.box);
   const roomless = before.box.x1 + blank + (first.box.x1 - first.box.x0) > right;
   const close = next.box.y0 - before.box.y1 < 0.9 * Math.max(heightOf(before.box), heightOf(next.box));
@@ -132,11 +137,12 @@ export function goesOn(before: Row, next: Row, right: number): boolean {
 /** The written lines of a block: rows that go on are one. */
 export function linesOf({ rows, isTable }: Block): Row[][] {
   if (isTable) return rows.map((row) => [row]);
-  const right = Math.max(...rows.map(({ box }) => box.x1));
+  const block = around(rows.map(({ box }) => box));
   const out: Row[][] = [];
   for (const row of rows) {
-    const before = out.at(-1)?.at(-1);
-    if (before && goesOn(before, row, right)) out.at(-1)!.push(row);
+    const line = out.at(-1);
+    const before = line?.at(-1);
+    if (line && before && goesOn(before, row, block)) line.push(row);
     else out.push([row]);
   }
   return out;

@@ -5,7 +5,7 @@ const SQUARE = 1 / 60;
 /** In each square paper is what so many of its pixels are darker than. */
 const PAPER = 0.85;
 /** Against its paper, ink is black from here down and paper white from here up. */
-const [INK, WHITE] = [0.35, 0.92];
+const [INK, WHITE] = [0.3, 0.76];
 /** So dark a square, against the lightest of the page, is no paper: a picture, a spoon. */
 const LEAST = 0.2;
 

@@ -60,7 +60,8 @@ const noUnits = new Set("de di da do of or to x et ou e y o und al la le el per 
 function unitsFor(word: string): Option[] {
   const plain = word.replace(/[.,]$/, "");
   if (plain.length > 4 || units.includes(plain) || noUnits.has(plain.toLowerCase())) return [];
-  return units.filter((unit) => oneApart(plain, unit)).map((text) => ({ text, worth: 1.1 }));
+  // A sign that is another is likelier than one that is missing.
+  return units.filter((unit) => oneApart(plain, unit)).map((text) => ({ text, worth: text.length === plain.length ? 1.1 : 0.8 }));
 }
 /** Whether two words differ by one sign that is another, missing or more. */
 function oneApart(a: string, b: string): boolean {
@@ -75,13 +76,32 @@ interface Option {
   text: string;
   worth: number;
 }
+/** Two looks at a figure that saw two of these saw a nought with a stroke. */
+const round = /[0689]/;
+function nought(a: string, b: string): Option[] {
+  if (a.length !== b.length) return [];
+  const text = [...a].map((sign, k) => (sign !== b[k] && round.test(sign) && round.test(b[k] ?? "") ? "0" : sign)).join("");
+  return text === a || text === b ? [] : [{ text, worth: 0.95 }];
+}
+
 /** Every reading of a word, the one that was read first. */
 export function readingsOf({ text, confidence, others = [] }: PageWord): Option[] {
-  const out: Option[] = [{ text, worth: 1 }, ...others];
+  const out: Option[] = [{ text, worth: 1 }, ...others, ...others.flatMap((other) => nought(text, other.text))];
   for (const { was, is, worth, always } of confusions)
     if ((always || confidence < DOUBTED) && was.test(text)) out.push({ text: text.replace(was, is), worth });
   return out;
 }
+
+/** Recipes weigh in fives and tens from here on: another number is so much less likely. */
+const [ROUND_FROM, UNEVEN] = [20, 0.6];
+/** What a nought with a stroke in it is taken for at the end of an amount. */
+const strokes = /(?<![\d.,/])\d{1,3}[689](?![\d.,/½⅓⅔¼¾])/;
+const evenness = (text: string): number =>
+  (text.match(/(?<![\d.,/])\d{2,4}(?![\d.,/½⅓⅔¼¾])/g) ?? []).every(
+    (figures) => Number(figures) < ROUND_FROM || Number(figures) % 5 === 0,
+  )
+    ? 1
+    : UNEVEN;
 
 /** Readings of a whole line, the likeliest first. */
 function combined(words: readonly PageWord[]): Option[] {
@@ -124,7 +144,7 @@ function lineOf(rows: readonly Row[], judge: Judge): PageLine {
     .map((option) => {
       const text = option.text.replace(bullet, "");
       const { worth, says } = judge(text);
-      return { text, says, worth: option.worth * (0.1 + worth) };
+      return { text, says, worth: option.worth * evenness(text) * (0.1 + worth) };
     })
     .sort((a, b) => b.worth - a.worth);
   const [best] = readings;
@@ -138,7 +158,9 @@ function lineOf(rows: readonly Row[], judge: Judge): PageLine {
     box: around(rows.map(({ box }) => box)),
     confidence,
     choices: [...new Map(rivals.map(({ says, text }) => [says, text])).values()].slice(0, 3),
-    isOpen: best.says !== "" && (rivals.length > 0 || confidence < ASKED || isStrange),
+    isOpen:
+      best.says !== "" &&
+      (rivals.length > 0 || confidence < ASKED || isStrange || (evenness(best.text) < 1 && strokes.test(best.text))),
   };
 }
 

@@ -41,6 +41,10 @@ export interface PageRead {
 const [MOST, LEAST] = [2400, 1300];
 /** Under such a confidence a page may stand on its head. */
 const UPSIDE_DOWN = 60;
+/** A sign or two that are read less surely are specks. */
+const NOISE = 30;
+/** The edge of a page, as a share of its width, and so many words on it. */
+const [EDGE, CUT] = [0.006, 2];
 /** A figure that is read less surely than this is not read; a word that is read again less surely says nothing. */
 const [FIGURE, LEAST_AGAIN] = [60, 40];
 /** Paper around a word that is looked at again, px, and how much larger it is then. */
@@ -69,21 +73,30 @@ export function prepared(
 
 const sureness = (words: readonly { confidence: number }[]): number => median(words.map(({ confidence }) => confidence));
 
+/** How much of a page was read well: its sure letters. */
+const worthOf = (words: readonly RawWord[]): number =>
+  words.reduce((sum, { text, confidence }) => sum + (confidence > UPSIDE_DOWN ? text.length : 0), 0);
+/** Text that runs into an edge was cut by corners that are not the page's. */
+const isCut = ({ width }: Gray, words: readonly RawWord[]): boolean =>
+  words.filter(({ box }) => box.x0 < EDGE * width || box.x1 > (1 - EDGE) * width).length >= CUT;
+
 /** Reads a page: what letters stand where, with other readings of what is doubtful. `tell` is told what share is done. */
 export async function readPage(photograph: Gray, asked: PageAsked, recogniser: Recogniser, tell: (share: number) => void = () => undefined): Promise<PageRead> {
   let page = prepared(photograph, asked);
   tell(0.15);
   let raw = await recogniser.page(page.picture);
-  tell(0.7);
-  if (asked.quarters === undefined && sureness(raw) < UPSIDE_DOWN) {
-    const over = { ...page, picture: quarterTurned(page.picture, 2), quarters: (page.quarters + 2) % 4 };
-    const again = await recogniser.page(over.picture);
-    if (sureness(again) > sureness(raw) + 10) [page, raw] = [over, again];
-  }
+  tell(0.6);
+  const orElse = async (other: typeof page): Promise<void> => {
+    const again = await recogniser.page(other.picture);
+    if (worthOf(again) > 1.1 * worthOf(raw)) [page, raw] = [other, again];
+  };
+  // What was found by itself is tried otherwise where little is to be read.
+  if (asked.corners === undefined && page.corners && (sureness(raw) < UPSIDE_DOWN || isCut(page.picture, raw))) await orElse(prepared(photograph, { ...asked, corners: null }));
+  if (asked.quarters === undefined && sureness(raw) < UPSIDE_DOWN) await orElse({ ...page, picture: quarterTurned(page.picture, 2), quarters: (page.quarters + 2) % 4 });
   tell(0.85);
   const words: PageWord[] = [];
   for (const [k, word] of raw.entries()) {
-    if (word.text.trim() === "") continue;
+    if (word.confidence < NOISE && !/[\p{L}\d]{2}/u.test(word.text)) continue;
     words.push(await lookedCloser(page.picture, word, recogniser));
     tell(0.85 + (0.15 * k) / raw.length);
   }
@@ -95,7 +108,7 @@ async function lookedCloser(picture: Gray, { text, box, confidence }: RawWord, r
   const plain: PageWord = { text, box, confidence };
   if (!mayBeAmount(text)) return plain;
   const close = cropped(picture, { x0: box.x0 - AROUND, y0: box.y0 - AROUND, x1: box.x1 + AROUND, y1: box.y1 + AROUND });
-  const halves = halvesOf(close);
+  const halves = halvesOf(close, text);
   if (halves) {
     const [over, under] = await Promise.all([recogniser.figure(halves.over), recogniser.figure(halves.under)]);
     const fraction = under.confidence < FIGURE ? null : fractionOf(over.text, under.text);

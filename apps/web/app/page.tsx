@@ -1,0 +1,3 @@
+import { PageScreen } from "../doors/screens";
+
+export default PageScreen;

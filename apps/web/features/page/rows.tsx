@@ -1,0 +1,121 @@
+import { Image, StyleSheet, View } from "react-native";
+import { space } from "../../theme/scale";
+import { useColours } from "../../theme/theme";
+import { Field } from "../../ui/field";
+import { Button, Press } from "../../ui/press";
+import { Body, Small } from "../../ui/words";
+import type { PageState, Row } from "./use-page";
+
+type Read = NonNullable<PageState["read"]>;
+
+/** The page with a frame around each of its lines; a press on one goes to what it was read as. */
+export function PagePicture({ read, rows, chosen, onChoose, width }: { read: Read; rows: readonly Row[]; chosen: number | null; onChoose: (k: number) => void; width: number }) {
+  const colours = useColours();
+  const scale = width / read.width;
+  return (
+    <View style={[styles.picture, { width, height: read.height * scale, borderColor: colours.rule }]}>
+      <Image source={{ uri: read.url }} style={{ width, height: read.height * scale }} alt="The page as it was read" />
+      {rows.map((row, k) => (
+        <Press
+          key={k}
+          label={`Line ${k + 1}: ${row.said ?? "left out"}${row.seen ? "" : ", to be looked at"}`}
+          onPress={() => onChoose(k)}
+          style={[
+            styles.frame,
+            {
+              left: row.box.x0 * scale - 3,
+              top: row.box.y0 * scale - 2,
+              width: (row.box.x1 - row.box.x0) * scale + 6,
+              height: (row.box.y1 - row.box.y0) * scale + 4,
+              borderColor: row.seen ? "transparent" : colours.caution,
+              borderBottomColor: row.seen ? colours.rule : colours.caution,
+            },
+            chosen === k ? { borderColor: colours.ink, borderBottomColor: colours.ink } : null,
+          ]}
+        >
+          {null}
+        </Press>
+      ))}
+    </View>
+  );
+} // prettier-ignore
+
+const STRIP = 40;
+
+/** The piece of the page on which a line stands, drawn as high as a line of print. */
+function Piece({ read, row, width }: { read: Read; row: Row; width: number }) {
+  const { x0, y0, x1, y1 } = row.box;
+  const pad = Math.round(0.3 * (y1 - y0));
+  const scale = Math.min(STRIP / Math.min(y1 - y0 + 2 * pad, read.height), width / (x1 - x0 + 2 * pad));
+  return (
+    <View style={[styles.piece, { width: Math.min(width, (x1 - x0 + 2 * pad) * scale), height: (y1 - y0 + 2 * pad) * scale }]}>
+      <Image
+        source={{ uri: read.url }}
+        alt=""
+        style={{
+          position: "absolute",
+          left: -(x0 - pad) * scale,
+          top: -(y0 - pad) * scale,
+          width: read.width * scale,
+          height: read.height * scale,
+        }}
+      />
+    </View>
+  );
+}
+
+/** A line as it was read beside its piece of the picture. What is open shows what else it may be, and is settled by a press. */
+export function ReadRow({ read, row, k, chosen, onSay, width }: { read: Read; row: Row; k: number; chosen: boolean; onSay: (said: string | null) => void; width: number }) {
+  const colours = useColours();
+  const open = !row.seen;
+  return (
+    <View role="listitem" nativeID={`line-${k}`} style={[styles.row, { borderBottomColor: colours.rule }, chosen ? { borderLeftColor: colours.ink } : null]}>
+      <Piece read={read} row={row} width={width} />
+      {row.said === null ? (
+        <View style={styles.line}>
+          <Body tone="faint" style={styles.grow}>{`Left out: ${row.text}`}</Body>
+          <Button kind="quiet" label={`Take line ${k + 1} in again`} onPress={() => onSay(row.text)}>
+            Take it in
+          </Button>
+        </View>
+      ) : (
+        <View style={styles.line}>
+          <Field label={`Line ${k + 1}`} hideLabel value={row.said} onChange={onSay} style={styles.grow} />
+          <Button kind="quiet" label={`Leave line ${k + 1} out`} onPress={() => onSay(null)}>
+            Leave out
+          </Button>
+        </View>
+      )}
+      {open ? (
+        <View style={styles.asked}>
+          <Small tone="caution">{row.choices.length > 0 ? "It was not seen well. Which of these is printed?" : "It was not seen well. Is it as it is printed?"}</Small>
+          <View style={styles.choices}>
+            {[row.text, ...row.choices].map((text) => (
+              <Button key={text} label={`It is: ${text}`} onPress={() => onSay(text)}>
+                {text.length > 60 ? `${text.slice(0, 57)} …` : text}
+              </Button>
+            ))}
+          </View>
+        </View>
+      ) : null}
+    </View>
+  );
+} // prettier-ignore
+
+const styles = StyleSheet.create({
+  picture: { position: "relative", borderWidth: 1 },
+  frame: { position: "absolute", borderWidth: 2, minHeight: 0, minWidth: 0, padding: 0 },
+  piece: { overflow: "hidden", position: "relative" },
+  row: {
+    borderBottomWidth: 1,
+    borderLeftWidth: 3,
+    borderLeftColor: "transparent",
+    paddingVertical: space.s,
+    paddingLeft: space.xs,
+    gap: space.xs,
+  },
+  line: { flexDirection: "row", alignItems: "center", gap: space.s },
+  grow: { flex: 1, minWidth: 0 },
+  asked: { gap: space.xs },
+  choices: { flexDirection: "row", flexWrap: "wrap", gap: space.s },
+});

@@ -1,0 +1,214 @@
+import type { Language } from "@uprise/core";
+import { languages } from "@uprise/core/page";
+import { type Href, useRouter } from "expo-router";
+import { useState } from "react";
+import { ScrollView, StyleSheet, View } from "react-native";
+import { megabytesFor } from "../../device/picture";
+import { space } from "../../theme/scale";
+import { useColours, useWide } from "../../theme/theme";
+import { Choice } from "../../ui/choice";
+import { FileButton } from "../../ui/file-button";
+import { Button } from "../../ui/press";
+import { useTitle } from "../../ui/use-title";
+import { Body, Small, Title } from "../../ui/words";
+import { languageNames } from "../reader/language-names";
+import { usePasted } from "../reader/pasted";
+import { wire } from "../wire/client";
+import { SetCorners } from "./corners";
+import { PagePicture, ReadRow } from "./rows";
+import { HARDLY, lettersOf, usePage } from "./use-page";
+
+const PICTURES = "image/jpeg,image/png,image/webp";
+const tongues = languages.map((value) => ({ value, label: languageNames[value] }));
+const ownLanguage = (): Language => languages.find((one) => globalThis.navigator?.language?.startsWith(one)) ?? "en";
+
+/** A recipe from a photograph of its page, a picture or a PDF: read on this device, looked at line by line beside the picture, then pasted. */
+export function PageScreen() {
+  const wide = useWide();
+  const router = useRouter();
+  const { pasted, set } = usePasted();
+  const [language, setLanguage] = useState<Language>(ownLanguage);
+  const { state, open, again, stop, say } = usePage(language);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [setting, setSetting] = useState(false);
+  const [width, setWidth] = useState(0);
+  const [keeping, setKeeping] = useState(false);
+  const [unkept, setUnkept] = useState<string | null>(null);
+  useTitle("Read a page");
+  const { read, rows, photograph, share, fault, file, pages, at } = state;
+  const open_ = rows.filter(({ seen, said }) => !seen && said !== null).length;
+  const left = rows.filter(({ said }) => said === null).length;
+  const corners = read?.corners ?? undefined;
+
+  const choose = (k: number): void => {
+    setChosen(k);
+    document.getElementById(`line-${k}`)?.scrollIntoView({ block: "center" });
+    document.querySelector<HTMLElement>(`#line-${k} input`)?.focus({ preventScroll: true });
+  };
+  const take = async (): Promise<void> => {
+    if (!file) return;
+    setKeeping(true);
+    setUnkept(null);
+    // The photograph stays with the formula; where it cannot be kept now, the text is taken all the same and that is said.
+    const hash = file.type.startsWith("image/") ? await wire.keepPhoto(file).then((kept) => kept.hash, (error: Error) => error) : null;
+    if (hash instanceof Error && unkept === null) {
+      setKeeping(false);
+      setUnkept(`The photograph could not be kept (${hash.message}) Press again to go on without it.`);
+      return;
+    }
+    const text = rows.flatMap(({ said }) => (said === null ? [] : [said])).join("\n");
+    set(({ measures, pages: before = [] }) => ({
+      measures,
+      text,
+      mending: {},
+      ...(language === "en" ? {} : { language }),
+      ...(typeof hash === "string" ? { pages: [...new Set([...before, hash])].slice(0, 6) } : {}),
+    }));
+    router.navigate("/read" as Href);
+  };
+
+  return (
+    <View style={styles.screen}>
+      <ScrollView style={styles.screen} contentContainerStyle={styles.content} keyboardShouldPersistTaps="handled">
+        <Title>Read a page</Title>
+        {read ? null : (
+          <Body tone="faint">
+            A page of a book, a card, the back of a packet: photographed, or as a picture or PDF. It is read on this device and goes
+            nowhere else. Print is read; handwriting is not.
+          </Body>
+        )}
+        {fault ? <Body tone="stop">{fault}</Body> : null}
+        {share === null && !setting ? (
+          <View style={styles.ways}>
+            <Choice label="What it is printed in" options={tongues} value={language} onChange={setLanguage} />
+            <View style={styles.row}>
+              <FileButton kind={read ? "plain" : "main"} accept={PICTURES} capture onFile={(one) => void open(one)}>
+                Take a photograph
+              </FileButton>
+              <FileButton accept={`${PICTURES},application/pdf,.pdf`} onFile={(one) => void open(one)}>
+                Open a picture or PDF
+              </FileButton>
+            </View>
+            <Small tone="faint">{`The first page in a language fetches ${megabytesFor(lettersOf[language]).toFixed(1)} MB from the kitchen's server; from then on it is read without a network too.`}</Small>
+          </View>
+        ) : null}
+        {share === null ? null : <Progress share={share} onStop={stop} />}
+        {setting && photograph ? (
+          <SetCorners
+            photograph={photograph}
+            corners={corners ?? framed(photograph)}
+            onLeave={() => setSetting(false)}
+            onSet={(next) => {
+              setSetting(false);
+              void again(at, { corners: next, ...(read ? { quarters: read.quarters } : {}) });
+            }}
+          />
+        ) : null}
+        {read && share === null && !setting ? (
+          <>
+            {read.confidence < HARDLY || rows.length === 0 ? (
+              <Body tone="caution">
+                Hardly a letter of it was read surely. Handwriting is not read, nor what is blurred or very small: type what it says
+                beside the picture, or take it again with more light and from straight above.
+              </Body>
+            ) : null}
+            <View style={styles.row}>
+              {photograph ? (
+                <Button kind="quiet" onPress={() => setSetting(true)}>
+                  Set its corners
+                </Button>
+              ) : null}
+              {read.written ? null : (
+                <Button kind="quiet" onPress={() => void again(at, { corners: read.corners, quarters: (read.quarters + 1) % 4 })}>
+                  Turn it
+                </Button>
+              )}
+              <Button kind="quiet" onPress={() => void again(at, { corners: read.corners, quarters: read.quarters })}>
+                {`Read it again in ${languageNames[language]}`}
+              </Button>
+            </View>
+            {pages > 1 ? (
+              <Choice label="Page" options={Array.from({ length: pages }, (_, k) => ({ value: `${k}`, label: `${k + 1}` }))} value={`${at}`} onChange={(next) => void again(Number(next), {})} />
+            ) : null}
+            <View style={wide ? styles.beside : styles.under}>
+              <View style={wide ? styles.half : null} onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}>
+                {width > 0 ? <PagePicture read={read} rows={rows} chosen={chosen} onChoose={choose} width={width} /> : null}
+              </View>
+              <View role="list" aria-label="Lines as read" style={wide ? styles.half : null}>
+                {rows.map((row, k) => (
+                  <ReadRow key={k} read={read} row={row} k={k} chosen={chosen === k} onSay={(said) => say(k, said)} width={Math.max(200, width)} />
+                ))}
+              </View>
+            </View>
+          </>
+        ) : null}
+      </ScrollView>
+      {read && share === null && !setting ? (
+        <TakeBar
+          status={unkept ?? `${rows.length - left} lines${left > 0 ? `, ${left} left out` : ""}${open_ > 0 ? `; ${open_} to be looked at first` : ""}${pasted && pasted.text.trim() !== "" ? "; what is pasted now is replaced" : ""}`}
+          tone={unkept ? "stop" : "faint"}
+          disabled={open_ > 0 || rows.length === left || keeping || !pasted}
+          onFirst={open_ > 0 ? () => choose(rows.findIndex(({ seen, said }) => !seen && said !== null)) : null}
+          onTake={() => void take()}
+        />
+      ) : null}
+    </View>
+  );
+} // prettier-ignore
+
+/** Corners a little inside of a photograph on which none were found. */
+const framed = ({ width: w, height: h }: { width: number; height: number }) =>
+  [{ x: 0.06 * w, y: 0.06 * h }, { x: 0.94 * w, y: 0.06 * h }, { x: 0.94 * w, y: 0.94 * h }, { x: 0.06 * w, y: 0.94 * h }] as const; // prettier-ignore
+
+function Progress({ share, onStop }: { share: number; onStop: () => void }) {
+  const colours = useColours();
+  const percent = Math.round(100 * share);
+  return (
+    <View style={styles.ways}>
+      <Body>Reading the page …</Body>
+      <View role="progressbar" aria-label="Reading the page" aria-valuenow={percent} aria-valuemin={0} aria-valuemax={100} style={[styles.track, { borderColor: colours.rule }]}>
+        <View style={{ width: `${percent}%`, height: "100%", backgroundColor: colours.ink }} />
+      </View>
+      <Button onPress={onStop}>Stop</Button>
+    </View>
+  );
+} // prettier-ignore
+
+function TakeBar({ status, tone, disabled, onFirst, onTake }: { status: string; tone: "stop" | "faint"; disabled: boolean; onFirst: (() => void) | null; onTake: () => void }) {
+  const colours = useColours();
+  return (
+    <View style={[styles.bar, { borderTopColor: colours.strongRule }]}>
+      <Small tone={tone} style={styles.screen} live="polite">
+        {status}
+      </Small>
+      {onFirst ? (
+        <Button kind="main" onPress={onFirst}>
+          Show me
+        </Button>
+      ) : (
+        <Button kind="main" disabled={disabled} onPress={onTake}>
+          Weigh these lines
+        </Button>
+      )}
+    </View>
+  );
+} // prettier-ignore
+
+const styles = StyleSheet.create({
+  screen: { flex: 1 },
+  content: { padding: space.m, gap: space.m },
+  ways: { gap: space.s, alignItems: "flex-start" },
+  row: { flexDirection: "row", flexWrap: "wrap", gap: space.s, alignItems: "center" },
+  beside: { flexDirection: "row", alignItems: "flex-start", gap: space.xl },
+  under: { gap: space.m },
+  half: { flex: 1, minWidth: 0 },
+  track: { width: "100%", maxWidth: 420, height: 14, borderWidth: 1 },
+  bar: {
+    flexDirection: "row",
+    alignItems: "center",
+    gap: space.m,
+    borderTopWidth: 1.5,
+    paddingHorizontal: space.m,
+    paddingVertical: space.xs,
+  },
+});
