@@ -18,6 +18,9 @@ const SIDE = 2200;
 /** A page with fewer words of its own than this is a picture with a number on it. */
 const LEAST_WORDS = 6;
 
+/** Runs of letters nearer than this share of their height are of one word. */
+const TOUCH = 0.12;
+
 /** Filters are for pages that are shown; here they are read. */
 class NoFilters {
   addFilter = (): string => "none";
@@ -86,7 +89,13 @@ export async function openPdf(file: Blob, base: string): Promise<Pdf> {
         const each = item.width / Math.max(1, item.str.length);
         for (const { 0: text, index } of item.str.matchAll(/\S+/g)) {
           const box = { x0: x + index * each, y0: Math.min(height, y) - tall, x1: x + (index + text.length) * each, y1: Math.min(height, y) + 0.2 * tall };
-          words.push({ text: text.normalize("NFKC").replace(/(\d)⁄(\d)/g, "$1/$2"), box, confidence: 100 });
+          const plain = text.replace(/[\uFB00-\uFB06]/g, (sign) => sign.normalize("NFKC")).replace(/(\d)⁄(\d)/g, "$1/$2");
+          const before = words.at(-1);
+          // Runs that touch are one word.
+          if (before && Math.abs(before.box.y1 - box.y1) < 0.2 * tall && Math.abs(box.x0 - before.box.x1) < TOUCH * tall && !/^\s/.test(item.str)) {
+            before.text += plain;
+            before.box.x1 = box.x1;
+          } else words.push({ text: plain, box, confidence: 100 });
         }
       }
       return words.length < LEAST_WORDS ? null : words;

@@ -131,10 +131,9 @@ const reader = {
         return { ok: true, page: { picture: await shownOf(picture), width: picture.width, height: picture.height, words, corners: null, quarters: 0, confidence: 100, written: true } }; // prettier-ignore
       }
       const photograph = opened.kind === "pdf" ? (await opened.pdf.picture(at)).picture : opened.photograph;
-      const settings = opened.kind === "pdf" ? { ...asked, corners: asked.corners ?? null } : asked;
       tell(0.02);
       const recogniser = recogniserOf(await lettersFor(of, base), (bytes) => new Blob([bytes]));
-      const { picture, words, corners, quarters, confidence } = await readPage(photograph, settings, recogniser, tell);
+      const { picture, words, corners, quarters, confidence } = await readPage(photograph, asked, recogniser, tell);
       return { ok: true, page: { picture: await shownOf(picture), width: picture.width, height: picture.height, words, corners, quarters, confidence, written: false } }; // prettier-ignore
     } catch (error) {
       return failed(error);

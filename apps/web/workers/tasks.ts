@@ -66,6 +66,7 @@ import { sampleStart, simulateStart } from "@uprise/core/src/bake/simulate";
 import { judgeOf } from "@uprise/core/src/picture/judge";
 import { pageLines } from "@uprise/core/src/picture/page-lines";
 import type { PageWord } from "@uprise/core/src/picture/words";
+import { languageOf } from "@uprise/core/src/measure/languages/language";
 import { measureCutFace, type Picture, readCutFace } from "@uprise/core/src/trial/cut-face";
 import type { z } from "zod";
 import { drawingsOf, isolinesOf } from "./isotherms";
@@ -165,8 +166,11 @@ export const tasks = {
       begun: formulaFrom(reading, measures, kind, shelf, { text, measures, mending, ...said(told) }),
     };
   },
-  /** The words of a page as lines, each as the pantry and the grammar like it best. */
-  page: (words: readonly PageWord[], language: Language, own: Own) => pageLines(words, judgeOf(language, shelfOf(own))),
+  /** The words of a page as lines, each as the pantry and the grammar like it best, and what language they seem to be. */
+  page: (words: readonly PageWord[], language: Language, own: Own) => {
+    const lines = pageLines(words, judgeOf(language, shelfOf(own)));
+    return { lines, language: languageOf(lines.map(({ text }) => text).join("\n")) ?? ("en" as const) };
+  },
   begin: (kind: Kind, measures: Measures, grams: number) => beginKind(kind, measures, grams),
   faults: (formula: Formula) => faultsIn(formula),
   readings: (input: Opened, own: Own) => readings(input, shelfOf(own)),

@@ -11,10 +11,21 @@ type Read = NonNullable<PageState["read"]>;
 /** The page with a frame around each of its lines; a press on one goes to what it was read as. */
 export function PagePicture({ read, rows, chosen, onChoose, width }: { read: Read; rows: readonly Row[]; chosen: number | null; onChoose: (k: number) => void; width: number }) {
   const colours = useColours();
-  const scale = width / read.width;
+  // Only as much of it as has print on it.
+  const margin = 0.03 * read.width;
+  const left = Math.max(0, Math.min(read.width, ...rows.map(({ box }) => box.x0)) - margin);
+  const top = Math.max(0, Math.min(read.height, ...rows.map(({ box }) => box.y0)) - margin);
+  const right = rows.length === 0 ? read.width : Math.min(read.width, Math.max(...rows.map(({ box }) => box.x1)) + margin);
+  const bottom = rows.length === 0 ? read.height : Math.min(read.height, Math.max(...rows.map(({ box }) => box.y1)) + margin);
+  const [x, y] = rows.length === 0 ? [0, 0] : [left, top];
+  const scale = width / (right - x);
   return (
-    <View style={[styles.picture, { width, height: read.height * scale, borderColor: colours.rule }]}>
-      <Image source={{ uri: read.url }} style={{ width, height: read.height * scale }} alt="The page as it was read" />
+    <View style={[styles.picture, { width, height: (bottom - y) * scale, borderColor: colours.rule }]}>
+      <Image
+        source={{ uri: read.url }}
+        style={{ position: "absolute", left: -x * scale, top: -y * scale, width: read.width * scale, height: read.height * scale }}
+        alt="The page as it was read"
+      />
       {rows.map((row, k) => (
         <Press
           key={k}
@@ -23,8 +34,8 @@ export function PagePicture({ read, rows, chosen, onChoose, width }: { read: Rea
           style={[
             styles.frame,
             {
-              left: row.box.x0 * scale - 3,
-              top: row.box.y0 * scale - 2,
+              left: (row.box.x0 - x) * scale - 3,
+              top: (row.box.y0 - y) * scale - 2,
               width: (row.box.x1 - row.box.x0) * scale + 6,
               height: (row.box.y1 - row.box.y0) * scale + 4,
               borderColor: row.seen ? "transparent" : colours.caution,
@@ -103,7 +114,7 @@ export function ReadRow({ read, row, k, chosen, onSay, width }: { read: Read; ro
 } // prettier-ignore
 
 const styles = StyleSheet.create({
-  picture: { position: "relative", borderWidth: 1 },
+  picture: { position: "relative", borderWidth: 1, overflow: "hidden" },
   frame: { position: "absolute", borderWidth: 2, minHeight: 0, minWidth: 0, padding: 0 },
   piece: { overflow: "hidden", position: "relative" },
   row: {

@@ -1,5 +1,5 @@
 import type { Language } from "@uprise/core";
-import { languages } from "@uprise/core/page";
+import { languages, ownOf } from "@uprise/core/page";
 import { type Href, useRouter } from "expo-router";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -14,6 +14,7 @@ import { Body, Small, Title } from "../../ui/words";
 import { languageNames } from "../reader/language-names";
 import { usePasted } from "../reader/pasted";
 import { wire } from "../wire/client";
+import { useKitchenSoon } from "../wire/queries";
 import { SetCorners } from "./corners";
 import { PagePicture, ReadRow } from "./rows";
 import { HARDLY, lettersOf, usePage } from "./use-page";
@@ -27,19 +28,27 @@ export function PageScreen() {
   const wide = useWide();
   const router = useRouter();
   const { pasted, set } = usePasted();
+  const { kitchen } = useKitchenSoon(null);
   const [language, setLanguage] = useState<Language>(ownLanguage);
-  const { state, open, again, stop, say } = usePage(language);
+  const { state, open, again, stop, say } = usePage(ownOf(kitchen.shelf));
   const [chosen, setChosen] = useState<number | null>(null);
   const [setting, setSetting] = useState(false);
+  /** The ways to another page are shown beside the one that was read. */
+  const [another, setAnother] = useState(false);
   const [width, setWidth] = useState(0);
   const [keeping, setKeeping] = useState(false);
   const [unkept, setUnkept] = useState<string | null>(null);
   useTitle("Read a page");
-  const { read, rows, photograph, share, fault, file, pages, at } = state;
+  const { read, rows, photograph, share, fault, file, pages, at, seems } = state;
   const open_ = rows.filter(({ seen, said }) => !seen && said !== null).length;
   const left = rows.filter(({ said }) => said === null).length;
   const corners = read?.corners ?? undefined;
 
+  const bring = (one: File): void => {
+    setChosen(null);
+    setAnother(false);
+    void open(one, language);
+  };
   const choose = (k: number): void => {
     setChosen(k);
     document.getElementById(`line-${k}`)?.scrollIntoView({ block: "center" });
@@ -73,19 +82,19 @@ export function PageScreen() {
         <Title>Read a page</Title>
         {read ? null : (
           <Body tone="faint">
-            A page of a book, a card, the back of a packet: photographed, or as a picture or PDF. It is read on this device and goes
-            nowhere else. Print is read; handwriting is not.
+            A page of a book, a card, the back of a packet: photographed, or as a picture or PDF. It is read on this device, and a
+            photograph stays with its formula. Print is read; handwriting is not.
           </Body>
         )}
         {fault ? <Body tone="stop">{fault}</Body> : null}
-        {share === null && !setting ? (
+        {share === null && !setting && (!read || another) ? (
           <View style={styles.ways}>
             <Choice label="What it is printed in" options={tongues} value={language} onChange={setLanguage} />
             <View style={styles.row}>
-              <FileButton kind={read ? "plain" : "main"} accept={PICTURES} capture onFile={(one) => void open(one)}>
+              <FileButton kind={read ? "plain" : "main"} accept={PICTURES} capture onFile={bring}>
                 Take a photograph
               </FileButton>
-              <FileButton accept={`${PICTURES},application/pdf,.pdf`} onFile={(one) => void open(one)}>
+              <FileButton accept={`${PICTURES},application/pdf,.pdf`} onFile={bring}>
                 Open a picture or PDF
               </FileButton>
             </View>
@@ -100,7 +109,7 @@ export function PageScreen() {
             onLeave={() => setSetting(false)}
             onSet={(next) => {
               setSetting(false);
-              void again(at, { corners: next, ...(read ? { quarters: read.quarters } : {}) });
+              void again(at, { corners: next, ...(read ? { quarters: read.quarters } : {}) }, language);
             }}
           />
         ) : null}
@@ -119,16 +128,34 @@ export function PageScreen() {
                 </Button>
               ) : null}
               {read.written ? null : (
-                <Button kind="quiet" onPress={() => void again(at, { corners: read.corners, quarters: (read.quarters + 1) % 4 })}>
+                <Button kind="quiet" onPress={() => void again(at, { corners: read.corners, quarters: (read.quarters + 1) % 4 }, language)}>
                   Turn it
                 </Button>
               )}
-              <Button kind="quiet" onPress={() => void again(at, { corners: read.corners, quarters: read.quarters })}>
-                {`Read it again in ${languageNames[language]}`}
+              <Button kind="quiet" onPress={() => setAnother(!another)}>
+                {another ? "Keep to this one" : "Another page or language"}
               </Button>
+              {another && !read.written ? (
+                <Button kind="quiet" onPress={() => void again(at, { corners: read.corners, quarters: read.quarters }, language)}>
+                  {`Read it again in ${languageNames[language]}`}
+                </Button>
+              ) : null}
             </View>
+            {seems ? (
+              <View style={styles.ways}>
+                <Body tone="caution">{`It looks ${languageNames[seems]} and was read as ${languageNames[language]}: letters of its own may be wrong.`}</Body>
+                <Button
+                  onPress={() => {
+                    setLanguage(seems);
+                    void again(at, { corners: read.corners, quarters: read.quarters }, seems);
+                  }}
+                >
+                  {`Read it in ${languageNames[seems]}`}
+                </Button>
+              </View>
+            ) : null}
             {pages > 1 ? (
-              <Choice label="Page" options={Array.from({ length: pages }, (_, k) => ({ value: `${k}`, label: `${k + 1}` }))} value={`${at}`} onChange={(next) => void again(Number(next), {})} />
+              <Choice label="Page" options={Array.from({ length: pages }, (_, k) => ({ value: `${k}`, label: `${k + 1}` }))} value={`${at}`} onChange={(next) => void again(Number(next), {}, language)} />
             ) : null}
             <View style={wide ? styles.beside : styles.under}>
               <View style={wide ? styles.half : null} onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}>

@@ -1,4 +1,4 @@
-import type { Language, PageLine } from "@uprise/core";
+import type { Ingredient, Language, PageLine } from "@uprise/core";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { pictureReader, type PictureReader } from "../../device/picture";
 import { ask } from "../../device/workers";
@@ -25,14 +25,26 @@ export interface PageState {
   /** What share of the work is done; null while nothing is read. */
   share: number | null;
   fault: string | null;
+  /** What language it seems to be, where that is another than it was read in. */
+  seems: Language | null;
 }
-const nothing: PageState = { file: null, pages: 0, at: 0, photograph: null, read: null, rows: [], share: null, fault: null };
+const nothing: PageState = {
+  file: null,
+  pages: 0,
+  at: 0,
+  photograph: null,
+  read: null,
+  rows: [],
+  share: null,
+  fault: null,
+  seems: null,
+};
 
 /** Words under this are hardly letters: handwriting, a blur, a picture. */
 export const HARDLY = 50;
 
 /** A page from its file to its lines. */
-export function usePage(language: Language) {
+export function usePage(own: readonly Ingredient[]) {
   const [state, setState] = useState<PageState>(nothing);
   const reader = useRef<PictureReader | null>(null);
   const urls = useRef<string[]>([]);
@@ -56,7 +68,13 @@ export function usePage(language: Language) {
     [end],
   );
 
-  const readPage = async (at: number, settings: PageSettings, of: PictureReader, mine: number): Promise<void> => {
+  const readPage = async (
+    at: number,
+    settings: PageSettings,
+    of: PictureReader,
+    mine: number,
+    language: Language,
+  ): Promise<void> => {
     const isMine = (): boolean => turn.current === mine;
     const set = (next: Partial<PageState>): void => {
       if (isMine()) setState((before) => ({ ...before, ...next }));
@@ -65,20 +83,21 @@ export function usePage(language: Language) {
     const found = await of.read(at, lettersOf[language], settings, (share) => set({ share }));
     if (!isMine()) return;
     if (!found.ok) return set({ share: null, fault: found.why });
-    const lines = await ask("page", found.page.words, language, []).catch((error: unknown) => error as Error);
+    const told = await ask("page", found.page.words, language, own).catch((error: unknown) => error as Error);
     if (!isMine()) return;
-    if (lines instanceof Error) return set({ share: null, fault: lines.message });
+    if (told instanceof Error) return set({ share: null, fault: told.message });
     set({
       share: null,
       read: { ...found.page, url: urlOf(found.page.picture) },
-      rows: lines.map((line) => ({ ...line, said: line.text, seen: !line.isOpen })),
+      seems: told.language === language ? null : told.language,
+      rows: told.lines.map((line) => ({ ...line, said: line.text, seen: !line.isOpen })),
     });
   };
 
   return {
     state,
     /** Opens a file and reads its first page. */
-    open: async (file: File): Promise<void> => {
+    open: async (file: File, language: Language): Promise<void> => {
       end();
       const mine = turn.current;
       const of = pictureReader();
@@ -89,14 +108,14 @@ export function usePage(language: Language) {
       if (!opened.ok) return setState({ ...nothing, fault: opened.why });
       const photograph = opened.shown && opened.size ? { url: urlOf(opened.shown), ...opened.size } : null;
       setState((before) => ({ ...before, pages: opened.pages, photograph }));
-      await readPage(0, {}, of, mine);
+      await readPage(0, {}, of, mine, language);
     },
     /** Reads it again: another page, other corners, turned, in another language. */
-    again: async (at: number, settings: PageSettings): Promise<void> => {
+    again: async (at: number, settings: PageSettings, language: Language): Promise<void> => {
       const of = reader.current;
       if (!of) return;
       turn.current++;
-      await readPage(at, settings, of, turn.current);
+      await readPage(at, settings, of, turn.current, language);
     },
     stop: (): void => {
       end();

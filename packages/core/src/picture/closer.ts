@@ -92,8 +92,11 @@ function halvesAt(word: Gray, level: number): Halves | null {
   const isSmall = ({ box }: Piece): boolean => heightOf(box) <= SMALL.share * tall;
   const over = pieces.filter((one) => isSmall(one) && one.box.y1 - top <= PARTED.over * tall);
   const under = pieces.filter((one) => isSmall(one) && one.box.y0 - top >= PARTED.under * tall && heightOf(one.box) >= 0.3 * tall);
-  const upper = over.find(({ box }) => heightOf(box) >= 0.3 * tall);
-  const lower = under.find(({ box }) => upper !== undefined && box.x0 > upper.box.x0);
+  // A short slash is small too, and lies between them.
+  const [upper] = over.filter(({ box }) => heightOf(box) >= 0.3 * tall).sort((a, b) => a.box.x0 + a.box.y0 - b.box.x0 - b.box.y0);
+  const [lower] = under
+    .filter(({ box }) => upper !== undefined && box.x0 > upper.box.x0)
+    .sort((a, b) => b.box.x1 + b.box.y1 - a.box.x1 - a.box.y1);
   if (!upper || !lower || lower.box.x0 - upper.box.x1 > 0.7 * tall) return null;
   const before = pieces.filter(({ box }) => box.x1 <= upper.box.x0 + 1 && heightOf(box) > SMALL.share * tall).length;
   // Behind a fraction in an amount stands nothing.

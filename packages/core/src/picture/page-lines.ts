@@ -56,12 +56,19 @@ const confusions: Confusion[] = [
 const units = ["g", "kg", "ml", "cl", "dl", "l", "oz", "lb", "tsp", "tbsp", "cup", "cups", "TL", "EL"];
 const noUnits = new Set("de di da do of or to x et ou e y o und al la le el per per con mit cm mm in à each day min eggs egg eier ei œufs uova h c c. g. ca bis".split(" ")); // prettier-ignore
 
+/** Single signs that a unit of one letter is taken for. */
+const alike: Record<string, string> = { g: "9qyj&86", l: "1I|!i" };
+
 /** Units that a short word behind a number may be that is none: one sign away. */
 function unitsFor(word: string): Option[] {
   const plain = word.replace(/[.,]$/, "");
-  if (plain.length > 4 || units.includes(plain) || noUnits.has(plain.toLowerCase())) return [];
+  if (plain.length === 1)
+    return Object.entries(alike).flatMap(([text, signs]) => (signs.includes(plain) ? [{ text, worth: 0.8 }] : []));
+  if (!/^\p{L}/u.test(plain) || plain.length > 4 || units.includes(plain) || noUnits.has(plain.toLowerCase())) return [];
   // A sign that is another is likelier than one that is missing.
-  return units.filter((unit) => oneApart(plain, unit)).map((text) => ({ text, worth: text.length === plain.length ? 1.1 : 0.8 }));
+  return units
+    .filter((unit) => oneApart(plain, unit))
+    .map((text) => ({ text, worth: (text.length === plain.length ? 1.1 : 0.8) * (text === "g" || text === "ml" ? 1 : 0.6) }));
 }
 /** Whether two words differ by one sign that is another, missing or more. */
 function oneApart(a: string, b: string): boolean {
@@ -84,9 +91,21 @@ function nought(a: string, b: string): Option[] {
   return text === a || text === b ? [] : [{ text, worth: 0.95 }];
 }
 
+/** An amount with its doubtful figures read as noughts with a stroke, which come as one of them or as two. */
+function stroked(text: string): Option[] {
+  const made = [text.replace(/0[689]|[689]0|[689]{2}/g, "0"), text.replace(/(?<=\d)[689]/g, "0"), text.replace(/0[689]|[689]0|[689]{2}/g, "0").replace(/(?<=\d)[689]/g, "0")];
+  return [...new Set(made)].filter((one) => one !== text && /^\d/.test(text)).map((one) => ({ text: one, worth: 0.8 }));
+} // prettier-ignore
+
 /** Every reading of a word, the one that was read first. */
 export function readingsOf({ text, confidence, others = [] }: PageWord): Option[] {
-  const out: Option[] = [{ text, worth: 1 }, ...others, ...others.flatMap((other) => nought(text, other.text))];
+  // Letters that were in the file itself are what they are.
+  if (confidence >= 100) return [{ text, worth: 1 }];
+  const out: Option[] = [
+    { text, worth: 1 },
+    ...others,
+    ...others.flatMap((other) => [...nought(text, other.text), ...stroked(text), ...stroked(other.text)]),
+  ];
   for (const { was, is, worth, always } of confusions)
     if ((always || confidence < DOUBTED) && was.test(text)) out.push({ text: text.replace(was, is), worth });
   return out;
@@ -108,7 +127,7 @@ function combined(words: readonly PageWord[]): Option[] {
   let all: Option[] = [{ text: "", worth: 1 }];
   for (const [k, word] of words.entries())
     all = all
-      .flatMap((before) => [...readingsOf(word), ...(/[\d½⅓⅔¼¾⅛⅜⅝⅞]$/.test(words[k - 1]?.text ?? "") ? unitsFor(word.text) : [])].map(({ text, worth }) => ({ text: before.text === "" ? text : `${before.text} ${text}`, worth: before.worth * worth })))
+      .flatMap((before) => [...readingsOf(word), ...(word.confidence < 100 && /[\d½⅓⅔¼¾⅛⅜⅝⅞]$/.test(words[k - 1]?.text ?? "") ? unitsFor(word.text) : [])].map(({ text, worth }) => ({ text: before.text === "" ? text : `${before.text} ${text}`, worth: before.worth * worth })))
       .sort((a, b) => b.worth - a.worth)
       .slice(0, MOST);
   return all;

@@ -76,6 +76,11 @@ const sureness = (words: readonly { confidence: number }[]): number => median(wo
 /** How much of a page was read well: its sure letters. */
 const worthOf = (words: readonly RawWord[]): number =>
   words.reduce((sum, { text, confidence }) => sum + (confidence > UPSIDE_DOWN ? text.length : 0), 0);
+/** Long words that are higher than wide. */
+const isSideways = (words: readonly RawWord[]): boolean => {
+  const long = words.filter(({ text, confidence }) => text.length >= 4 && confidence > UPSIDE_DOWN);
+  return long.length >= 3 && median(long.map(({ box }) => (box.x1 - box.x0) / Math.max(1, box.y1 - box.y0))) < 1;
+};
 /** Text that runs into an edge was cut by corners that are not the page's. */
 const isCut = ({ width }: Gray, words: readonly RawWord[]): boolean =>
   words.filter(({ box }) => box.x0 < EDGE * width || box.x1 > (1 - EDGE) * width).length >= CUT;
@@ -86,10 +91,12 @@ export async function readPage(photograph: Gray, asked: PageAsked, recogniser: R
   tell(0.15);
   let raw = await recogniser.page(page.picture);
   tell(0.6);
-  const orElse = async (other: typeof page): Promise<void> => {
+  const orElse = async (other: typeof page, better = 1.1): Promise<void> => {
     const again = await recogniser.page(other.picture);
-    if (worthOf(again) > 1.1 * worthOf(raw)) [page, raw] = [other, again];
+    if (worthOf(again) > better * worthOf(raw)) [page, raw] = [other, again];
   };
+  // Letters on their side are read, and stand higher than they are wide.
+  if (asked.quarters === undefined && isSideways(raw)) await orElse({ ...prepared(photograph, { ...asked, quarters: page.quarters === 0 ? 1 : 0 }) }, 0.8);
   // What was found by itself is tried otherwise where little is to be read.
   if (asked.corners === undefined && page.corners && (sureness(raw) < UPSIDE_DOWN || isCut(page.picture, raw))) await orElse(prepared(photograph, { ...asked, corners: null }));
   if (asked.quarters === undefined && sureness(raw) < UPSIDE_DOWN) await orElse({ ...page, picture: quarterTurned(page.picture, 2), quarters: (page.quarters + 2) % 4 });

@@ -8,17 +8,29 @@ const SIDE = 900;
 /** With so little ink, or ink that no angle gathers, nothing is turned. */
 const [LEAST_INK, LEAST_GAIN] = [40, 1.02];
 
+/** Print leaves at least so much paper within so many pixels of each of its own; a table, a hand, a picture do not. */
+const [PRINT, AROUND] = [0.45, 10];
+
 /** Places of ink of a page made smaller, with its size. */
 function inkOf(picture: Gray): { xs: Float32Array; ys: Float32Array; height: number; width: number } {
   const small = shrunk(picture, SIDE);
+  const { width, height, data } = small;
   const level = parting(small);
+  // Sums of ink from the upper left, to tell print from what is dark all over.
+  const sums = new Float64Array((width + 1) * (height + 1));
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      sums[(y + 1) * (width + 1) + x + 1] = (data[y * width + x]! <= level ? 1 : 0) + sums[y * (width + 1) + x + 1]! + sums[(y + 1) * (width + 1) + x]! - sums[y * (width + 1) + x]!; // prettier-ignore
   const [xs, ys]: [number[], number[]] = [[], []];
-  for (let y = 0; y < small.height; y++)
-    for (let x = 0; x < small.width; x++)
-      if (small.data[y * small.width + x]! <= level) {
-        xs.push(x);
-        ys.push(y);
-      }
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (data[y * width + x]! > level) continue;
+      const [x0, x1, y0, y1] = [Math.max(0, x - AROUND), Math.min(width, x + AROUND + 1), Math.max(0, y - AROUND), Math.min(height, y + AROUND + 1)]; // prettier-ignore
+      const dark = sums[y1 * (width + 1) + x1]! - sums[y0 * (width + 1) + x1]! - sums[y1 * (width + 1) + x0]! + sums[y0 * (width + 1) + x0]!; // prettier-ignore
+      if (dark > PRINT * (x1 - x0) * (y1 - y0)) continue;
+      xs.push(x);
+      ys.push(y);
+    }
   return { xs: Float32Array.from(xs), ys: Float32Array.from(ys), height: small.height, width: small.width };
 }
 
