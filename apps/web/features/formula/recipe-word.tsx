@@ -1,7 +1,7 @@
 import type { Analysis, Edit, Formula, Measures, Mending, Said, Shelf } from "@uprise/core";
 import { ownOf } from "@uprise/core/page";
 import { useState } from "react";
-import { StyleSheet, View } from "react-native";
+import { Image, StyleSheet, View } from "react-native";
 import { space } from "../../theme/scale";
 import { Table } from "../../ui/facts";
 import { Button, Press } from "../../ui/press";
@@ -52,10 +52,21 @@ export function RecipeWord({ formula, analysis, shelf, edit }: RecipeWordProps) 
       {pasted ? (
         <>
           <Press onPress={() => setOpen(!open)} aria-expanded={open} style={styles.more}>
-            <Small style={styles.underlined}>{open ? "Close the text" : "The text as pasted"}</Small>
+            <Small style={styles.underlined}>
+              {open ? "Close the text" : pasted.pages ? "The page and its text" : "The text as pasted"}
+            </Small>
           </Press>
           {open ? (
             <>
+              {(pasted.pages ?? []).map((hash, k) => (
+                <Image
+                  key={hash}
+                  source={{ uri: `/api/photos/${hash}` }}
+                  resizeMode="contain"
+                  style={styles.page}
+                  alt={`The page that it was read from${k > 0 ? `, ${k + 1}` : ""}`}
+                />
+              ))}
               <Body style={styles.text}>{pasted.text}</Body>
               <MeasuresPicker label="Read it with the cups and spoons of" measures={measures} onMeasures={setMeasures} />
               <Button onPress={() => void readAgain(formula, measures, shelf).then((made) => made && edit(made))}>
@@ -92,4 +103,5 @@ const styles = StyleSheet.create({
   more: { alignSelf: "flex-start" },
   underlined: { textDecorationLine: "underline" },
   text: { paddingLeft: space.m },
+  page: { width: "100%", maxWidth: 560, height: 480 },
 });

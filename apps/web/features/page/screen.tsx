@@ -12,7 +12,7 @@ import { Button } from "../../ui/press";
 import { useTitle } from "../../ui/use-title";
 import { Body, Small, Title } from "../../ui/words";
 import { languageNames } from "../reader/language-names";
-import { usePasted } from "../reader/pasted";
+import { handOver, usePasted } from "../reader/pasted";
 import { wire } from "../wire/client";
 import { useKitchenSoon } from "../wire/queries";
 import { SetCorners } from "./corners";
@@ -27,7 +27,7 @@ const ownLanguage = (): Language => languages.find((one) => globalThis.navigator
 export function PageScreen() {
   const wide = useWide();
   const router = useRouter();
-  const { pasted, set } = usePasted();
+  const { pasted } = usePasted();
   const { kitchen } = useKitchenSoon(null);
   const [language, setLanguage] = useState<Language>(ownLanguage);
   const { state, open, again, stop, say } = usePage(ownOf(kitchen.shelf));
@@ -66,12 +66,12 @@ export function PageScreen() {
       return;
     }
     const text = rows.flatMap(({ said }) => (said === null ? [] : [said])).join("\n");
-    set(({ measures, pages: before = [] }) => ({
+    await handOver((measures) => ({
       measures,
       text,
       mending: {},
       ...(language === "en" ? {} : { language }),
-      ...(typeof hash === "string" ? { pages: [...new Set([...before, hash])].slice(0, 6) } : {}),
+      ...(typeof hash === "string" ? { pages: [hash] } : {}),
     }));
     router.navigate("/read" as Href);
   };

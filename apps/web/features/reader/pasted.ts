@@ -51,16 +51,29 @@ const isKept = (body: unknown): body is Pasted =>
 const isUntouched = ({ text, mending, kind }: Pasted): boolean =>
   text === "" && Object.keys(mending).length === 0 && kind === undefined;
 
+/** Every place of this tab that shows the paste: a page that was read goes to all of them. */
+const shown = new Set<(next: Pasted) => void>();
+
+/** Lays a recipe on the desk from elsewhere, in place of what was pasted before; its cups and spoons stay. */
+export async function handOver(next: (measures: Measures) => Pasted): Promise<void> {
+  const { body } = await takeUpPaper("reader", OF, isKept);
+  const made = next(isKept(body) ? body.measures : nothing.measures);
+  for (const show of shown) show(made);
+  await keepPaper("reader", OF, made);
+}
+
 /** The paste under work of this tab; null until it is known whether something was left. */
 export function usePasted(): { pasted: Pasted | null; set: (change: (before: Pasted) => Pasted) => void } {
   const [pasted, setPasted] = useState<Pasted | null>(null);
   useEffect(() => {
     let here = true;
+    shown.add(setPasted);
     void takeUpPaper("reader", OF, isKept).then(({ body }) => {
       if (here) setPasted((before) => before ?? (isKept(body) ? body : nothing));
     });
     return () => {
       here = false;
+      shown.delete(setPasted);
     };
   }, []);
   const set = useCallback((change: (before: Pasted) => Pasted) => setPasted((before) => change(before ?? nothing)), []);

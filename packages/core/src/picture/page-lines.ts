@@ -36,14 +36,8 @@ const confusions: Confusion[] = [
   { was: /^(\d{1,3})9$/, is: "$1 g", worth: 0.5, always: true },
   { was: /^(\d+)(?:m[Il1!|]|rnl|mil?|nl)$/, is: "$1 ml", worth: 0.9, always: true },
   { was: /^["'*º%”“°]{1,2}([CF])([.,]?)$/, is: "°$1$2", worth: 0.9, always: true },
-  { was: /^(\d{2,3})["'*º%”]\s?([CF])?$/, is: "$1°$2", worth: 0.7, always: true },
+  { was: /^(\d{2,3})["'*º%”“]([CF])(?=\W|$)/, is: "$1°$2", worth: 1.5, always: true },
   { was: /^(\d{2,3})0([CF])$/, is: "$1°$2", worth: 0.5, always: true },
-  { was: /^[lI|]([\d½⅓⅔¼¾]*)$/, is: "1$1", worth: 0.8, always: true },
-  { was: /^(\d*)[Oo](\d*)$/, is: "$10$2", worth: 0.6, always: true },
-  { was: /^S(\d+)$/, is: "5$1", worth: 0.5 },
-  { was: /^(\d+)S$/, is: "$15", worth: 0.5 },
-  { was: /^(\d+)B$/, is: "$18", worth: 0.5 },
-  { was: /^Z(\d*)$/, is: "2$1", worth: 0.5 },
   { was: /rn/, is: "m", worth: 0.4 },
   { was: /vv/, is: "w", worth: 0.4 },
   { was: /cl/, is: "d", worth: 0.3 },
@@ -97,12 +91,21 @@ function stroked(text: string): Option[] {
   return [...new Set(made)].filter((one) => one !== text && /^\d/.test(text)).map((one) => ({ text: one, worth: 0.8 }));
 } // prettier-ignore
 
+const figureFor: Record<string, string> = { l: "1", I: "1", "|": "1", O: "0", o: "0", S: "5", Z: "2", B: "8" };
+/** A word of figures with letters that they are taken for among them, all as figures; itself where it is none. */
+const figured = (text: string): string =>
+  /^[\dlI|OoSZB]+$/.test(text) && (/\d/.test(text) || /^[lI|]$/.test(text))
+    ? text.replace(/\D/g, (sign) => figureFor[sign] ?? sign)
+    : text;
+
 /** Every reading of a word, the one that was read first. */
 export function readingsOf({ text, confidence, others = [] }: PageWord): Option[] {
   // Letters that were in the file itself are what they are.
   if (confidence >= 100) return [{ text, worth: 1 }];
+  const figures = figured(text);
   const out: Option[] = [
     { text, worth: 1 },
+    ...(figures === text ? [] : [{ text: figures, worth: 0.8 }]),
     ...others,
     ...others.flatMap((other) => [...nought(text, other.text), ...stroked(text), ...stroked(other.text)]),
   ];
@@ -154,7 +157,7 @@ function wordsOf(rows: readonly Row[]): PageWord[] {
 const bullet = /^(?:[•●▪■□*·–—=»>+©®e°¢-]|\d+[.)])\s+(?=[\d½⅓⅔¼¾⅛\p{L}])/u;
 const carries = /[\d½⅓⅔¼¾⅛⅜⅝⅞%]/;
 /** A sign that no amount is made of, where one should stand. */
-const strange = /^(?:[%>¥£€§«»"“”'’*\\|?!#~^†‡]|[VvYy][2a4]?$)/;
+const strange = /^(?:[%>¥£€§»\\|~^†‡]|[Vv][2a4])(?=\s|$)/;
 
 /** A line as the judge likes it best of all its readings; open where another says something else and is nearly as good, or where its amount was not seen well. */
 function lineOf(rows: readonly Row[], judge: Judge): PageLine {
@@ -178,8 +181,8 @@ function lineOf(rows: readonly Row[], judge: Judge): PageLine {
     confidence,
     choices: [...new Map(rivals.map(({ says, text }) => [says, text])).values()].slice(0, 3),
     isOpen:
-      best.says !== "" &&
-      (rivals.length > 0 || confidence < ASKED || isStrange || (evenness(best.text) < 1 && strokes.test(best.text))),
+      isStrange ||
+      (best.says !== "" && (rivals.length > 0 || confidence < ASKED || (evenness(best.text) < 1 && strokes.test(best.text)))),
   };
 }
 
