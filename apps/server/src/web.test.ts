@@ -15,6 +15,8 @@ beforeAll(async () => {
   mkdirSync(join(web, "_expo/static/js/web"), { recursive: true });
   writeFileSync(join(web, "index.html"), "<!doctype html><title>Uprise</title>");
   writeFileSync(join(web, "kitchen-worker.js"), script);
+  mkdirSync(join(web, "page-reading/0a1b2c3d4e5f/letters"), { recursive: true });
+  writeFileSync(join(web, "page-reading/0a1b2c3d4e5f/letters/worker.min.js"), script);
   writeFileSync(join(web, "_expo/static/js/web/entry-0a1b.js"), script);
   writeFileSync(join(web, "_expo/static/js/web/entry-0a1b.js.br"), brotliCompressSync(script));
   app = await buildApp({ port: 0, host: "127.0.0.1", dataFolder: join(folder, "data"), demo: false, webFolder: web });
@@ -82,4 +84,13 @@ test("every answer carries a strict content policy", async () => {
   expect(policy).toMatch(/script-src 'self'(?![^;]*unsafe)/);
   expect(policy).toMatch(/worker-src 'self'(?![^;]*unsafe)/);
   expect(policy).toMatch(/frame-ancestors 'none'/);
+});
+
+test("compiled code may run in the workers that read pages, by their own files' policy, and nowhere else", async () => {
+  const { headers, statusCode } = await app.inject({ url: "/page-reading/0a1b2c3d4e5f/letters/worker.min.js" });
+  const policy = String(headers["content-security-policy"]);
+  expect([statusCode, headers["cache-control"]]).toEqual([200, "public, max-age=31536000, immutable"]);
+  expect(policy).toMatch(/default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'; worker-src 'self'$/);
+  for (const url of ["/", "/page", "/kitchen-worker.js", "/api/health", "/page-reading/none"])
+    expect(String((await app.inject({ url })).headers["content-security-policy"])).not.toContain("unsafe-eval");
 });

@@ -75,7 +75,7 @@ test("a page's lines stand beside their pieces of the picture; what is open is a
   expect(screen.queryByText("Weigh these lines")).toBeNull();
   expect(screen.getByText(/1 to be looked at first/)).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "It is: 3 large eggs" }));
-  fireEvent.click(screen.getByRole("button", { name: "Leave line 1 out" }));
+  fireEvent.click(screen.getByRole("button", { name: "Leave out line 1" }));
   fireEvent.click(screen.getByText("Weigh these lines"));
   await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith("/read"));
   await waitFor(async () => expect(await pasted()).toMatchObject({ text: "200 g buckwheat flour\n3 large eggs", pages: [HASH] }));

@@ -85,14 +85,14 @@ export function ReadRow({ read, row, k, chosen, onSay, width }: { read: Read; ro
       {row.said === null ? (
         <View style={styles.line}>
           <Body tone="faint" style={styles.grow}>{`Left out: ${row.text}`}</Body>
-          <Button kind="quiet" label={`Take line ${k + 1} in again`} onPress={() => onSay(row.text)}>
+          <Button kind="quiet" label={`Take it in: line ${k + 1}`} onPress={() => onSay(row.text)}>
             Take it in
           </Button>
         </View>
       ) : (
         <View style={styles.line}>
           <Field label={`Line ${k + 1}`} hideLabel value={row.said} onChange={onSay} style={styles.grow} />
-          <Button kind="quiet" label={`Leave line ${k + 1} out`} onPress={() => onSay(null)}>
+          <Button kind="quiet" label={`Leave out line ${k + 1}`} onPress={() => onSay(null)}>
             Leave out
           </Button>
         </View>
