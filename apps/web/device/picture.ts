@@ -1,3 +1,4 @@
+import type { Language } from "@uprise/core";
 import { proxy, type Remote, wrap } from "comlink";
 import type { LettersOf, PageSettings, PictureWorker, Read } from "../workers/picture.worker";
 
@@ -8,6 +9,12 @@ interface Parts {
 }
 const parts = JSON.parse(process.env["EXPO_PUBLIC_PAGE_READING"] ?? '{"place":"/page-reading/","bytes":{}}') as Parts;
 const base = (): string => new URL(parts.place, globalThis.location.href).href;
+
+/** The letters of a language, by the names of their data. */
+export const lettersOf: Record<Language, LettersOf> = { en: "eng", de: "deu", fr: "fra", es: "spa", it: "ita" };
+/** The language of this browser, where it is one that is read; else English. */
+export const ownLanguage = (): Language =>
+  (Object.keys(lettersOf) as Language[]).find((one) => globalThis.navigator?.language?.startsWith(one)) ?? "en";
 
 /** Million bytes that the first reading in a language fetches from the kitchen's server. */
 export const megabytesFor = (letters: LettersOf): number => ((parts.bytes["reader"] ?? 0) + (parts.bytes[letters] ?? 0)) / 1e6;

@@ -64,6 +64,7 @@ import {
 import { rangeOfFactors } from "@uprise/core/src/bake/sensitivity";
 import { sampleStart, simulateStart } from "@uprise/core/src/bake/simulate";
 import { judgeOf } from "@uprise/core/src/picture/judge";
+import { packetPrint } from "@uprise/core/src/picture/packet";
 import { pageLines } from "@uprise/core/src/picture/page-lines";
 import type { PageWord } from "@uprise/core/src/picture/words";
 import { languageOf } from "@uprise/core/src/measure/languages/language";
@@ -171,6 +172,12 @@ export const tasks = {
     const lines = pageLines(words, judgeOf(language, shelfOf(own)));
     return { lines, language: languageOf(lines.map(({ text }) => text).join("\n")) ?? ("en" as const) };
   },
+  /** The words of a packet as its print, and what that says. */
+  "packet-print": (words: readonly PageWord[], language: Language, own: Own) =>
+    pageLines(words, judgeOf(language, shelfOf(own)))
+      .map(({ text }) => text)
+      .join("\n"),
+  "packet-says": (text: string, own: Own) => packetPrint(text, shelfOf(own)),
   begin: (kind: Kind, measures: Measures, grams: number) => beginKind(kind, measures, grams),
   faults: (formula: Formula) => faultsIn(formula),
   readings: (input: Opened, own: Own) => readings(input, shelfOf(own)),

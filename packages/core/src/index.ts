@@ -174,5 +174,6 @@ export { type Outcome } from "./trial/outcome";
 export { normalFrom, seeded } from "./random";
 export { madeSlice } from "./trial/made-slice";
 export type { Corners } from "./picture/flatten";
+export type { PacketPrint } from "./picture/packet";
 export type { PageLine } from "./picture/page-lines";
 export type { PageWord } from "./picture/words";

@@ -3,7 +3,7 @@ import { languages, ownOf } from "@uprise/core/page";
 import { type Href, useRouter } from "expo-router";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
-import { megabytesFor } from "../../device/picture";
+import { lettersOf, megabytesFor, ownLanguage } from "../../device/picture";
 import { space } from "../../theme/scale";
 import { useColours, useWide } from "../../theme/theme";
 import { Choice } from "../../ui/choice";
@@ -17,11 +17,10 @@ import { wire } from "../wire/client";
 import { useKitchenSoon } from "../wire/queries";
 import { SetCorners } from "./corners";
 import { PagePicture, ReadRow } from "./rows";
-import { HARDLY, lettersOf, usePage } from "./use-page";
+import { HARDLY, usePage } from "./use-page";
 
 const PICTURES = "image/jpeg,image/png,image/webp";
 const tongues = languages.map((value) => ({ value, label: languageNames[value] }));
-const ownLanguage = (): Language => languages.find((one) => globalThis.navigator?.language?.startsWith(one)) ?? "en";
 
 /** A recipe from a photograph of its page, a picture or a PDF: read on this device, looked at line by line beside the picture, then pasted. */
 export function PageScreen() {

@@ -1,10 +1,8 @@
 import type { Ingredient, Language, PageLine } from "@uprise/core";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { pictureReader, type PictureReader } from "../../device/picture";
+import { lettersOf, pictureReader, type PictureReader } from "../../device/picture";
 import { ask } from "../../device/workers";
-import type { LettersOf, PageSettings, PictureRead } from "../../workers/picture.worker";
-
-export const lettersOf: Record<Language, LettersOf> = { en: "eng", de: "deu", fr: "fra", es: "spa", it: "ita" };
+import type { PageSettings, PictureRead } from "../../workers/picture.worker";
 
 /** A line as it was read, and what the baker made of it. */
 export interface Row extends PageLine {

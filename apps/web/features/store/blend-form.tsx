@@ -15,6 +15,7 @@ import { wire } from "../wire/client";
 import { keys } from "../wire/keys";
 import { useSearch } from "../wire/use-search";
 import { byContract } from "./by-contract";
+import { PrintPhoto } from "./print-photo";
 
 /** An id out of a name that nothing on the shelf has. */
 function idFrom(name: string, shelf: Shelf): string {
@@ -59,6 +60,7 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
         Its ingredients in the order of the packet: the law has them by falling weight, and from that their likely shares are
         reckoned.
       </Small>
+      <PrintPhoto shelf={shelf} onTake={({ ingredients }) => setOrder([...new Set(ingredients.flatMap(({ id }) => id ?? []))])} />
       <FormText control={control} name="name" label="Name" />
       {order.map((id, index) => (
         <View key={id} style={styles.line}>

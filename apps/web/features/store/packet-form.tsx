@@ -13,6 +13,7 @@ import { Button } from "../../ui/press";
 import { Body, Small } from "../../ui/words";
 import { useSearch } from "../wire/use-search";
 import { byContract } from "./by-contract";
+import { PrintPhoto } from "./print-photo";
 
 type Draft = z.input<typeof packetSchema>;
 
@@ -48,6 +49,15 @@ export function PacketForm({ start, shelf, fault, busy, onKeep, onLeave }: Packe
   const ingredient = shelf.get(useWatch({ control, name: "ingredientId" }) ?? "");
   return (
     <View style={styles.form} role="group" aria-label={start.name ?? "Another packet"}>
+      <PrintPhoto
+        shelf={shelf}
+        onTake={({ ingredients, allergens, statement, gluten, sizeG, lot, bestBefore }) => {
+          const found = { statement, gluten, sizeG, lot, bestBefore, ...(allergens.length > 0 ? { allergens } : {}) };
+          for (const [name, value] of Object.entries(found)) if (value !== undefined) setValue(name as keyof Draft, value);
+          const [only] = ingredients;
+          if (ingredients.length === 1 && only?.id) setValue("ingredientId", only.id, { shouldValidate: true });
+        }}
+      />
       <Controller
         control={control}
         name="ingredientId"
