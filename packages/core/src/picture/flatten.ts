@@ -1,4 +1,5 @@
 import { Matrix, solve } from "ml-matrix";
+import { evenlyLit } from "./light";
 import { blank, type Gray, parting, type Point, sampled, shrunk } from "./gray";
 
 /** The corners of a page in a picture: top left, top right, bottom right, bottom left. */
@@ -26,6 +27,14 @@ const areaOf = (corners: Corners): number =>
 /** The light page on a darker table: its four corners; null where none stands out. */
 export function cornersOf(picture: Gray): Corners | null {
   const small = shrunk(picture, SIDE);
+  // With its shadows taken out a page stands out from whatever it lies on; where that leaves none, as it was taken.
+  const found = lightestOf(evenlyLit(small)) ?? lightestOf(small);
+  const factor = picture.width / small.width;
+  return found && (found.map(({ x, y }) => ({ x: (x + 0.5) * factor, y: (y + 0.5) * factor })) as unknown as Corners);
+}
+
+/** The largest light piece of a small picture, where it is a page: its corners there. */
+function lightestOf(small: Gray): Corners | null {
   const { width, height, data } = small;
   const level = parting(small);
   const seen = new Uint8Array(data.length);
@@ -69,8 +78,7 @@ export function cornersOf(picture: Gray): Corners | null {
   let light = 0;
   for (const value of data) if (value > level) light++;
   if (light - best.length > OUTSIDE * (width * height - area)) return null;
-  const factor = picture.width / width;
-  return found.map(({ x, y }) => ({ x: (x + 0.5) * factor, y: (y + 0.5) * factor })) as unknown as Corners;
+  return found;
 }
 
 /** Whether four corners are a page that can be made flat: none inside of the others, not too thin. */
