@@ -47,6 +47,6 @@ config.resolver.resolveRequest = (context, name, platform) => {
 config.transformer.getTransformOptions = async () => ({ transform: { experimentalImportSupport: false, inlineRequires: true } });
 
 /** The worker's name is written into the script that starts it; what was kept from a build with another worker would ask for one that is gone. */
-config.cacheVersion = process.env.EXPO_PUBLIC_KITCHEN_WORKER ?? "";
+config.cacheVersion = `${process.env.EXPO_PUBLIC_KITCHEN_WORKER ?? ""} ${process.env.EXPO_PUBLIC_PAGE_READING ?? ""}`;
 
 module.exports = config;

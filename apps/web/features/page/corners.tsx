@@ -93,6 +93,7 @@ function Handle({ id, name, x, y }: { id: string; name: string; x: number; y: nu
         width: HANDLE,
         height: HANDLE,
         borderWidth: 2,
+        borderStyle: "solid",
         borderColor: colours.stop,
         backgroundColor: "transparent",
       }}
