@@ -104,6 +104,15 @@ test("noughts with a stroke, seen as other figures by two looks, are offered as 
   expect([line?.text, line?.isOpen]).toEqual(["150 g buckwheat flour", true]);
 });
 
+test("an uneven amount is asked about only on a page whose noughts have strokes", () => {
+  const even = pageLines(set(["128 g buckwheat flour", "2 large eggs"]), judge);
+  expect(even.map(({ isOpen }) => isOpen)).toEqual([false, false]);
+  const [first, ...rest] = set(["240 g sorghum flour", "66 g buckwheat flour"]);
+  if (!first) throw new Error("no words");
+  const stroked = pageLines([{ ...first, others: [{ text: "248", worth: 0.9 }] }, ...rest], judge);
+  expect(stroked[1]).toMatchObject({ text: "66 g buckwheat flour", isOpen: true });
+});
+
 test("no word that was read is lost on the way to a line", () => {
   const word = fc.constantFrom("flour", "200", "g", "eggs", "Bake", "and", "½", "milk", "xylo", "tin.");
   fc.assert(

@@ -154,13 +154,13 @@ function wordsOf(rows: readonly Row[]): PageWord[] {
   return out;
 }
 
-const bullet = /^(?:[•●▪■□*·–—=»>+©®e°¢-]|\d+[.)])\s+(?=[\d½⅓⅔¼¾⅛\p{L}])/u;
+const bullet = /^(?:[•●▪■□*·–—=»>+©®°¢-]|\d+[.)])\s+(?=[\d½⅓⅔¼¾⅛\p{L}])|^e\s+(?=[\d½⅓⅔¼¾⅛])/u;
 const carries = /[\d½⅓⅔¼¾⅛⅜⅝⅞%]/;
 /** A sign that no amount is made of, where one should stand. */
 const strange = /^(?:[%>¥£€§»\\|~^†‡]|[Vv][2a4])(?=\s|$)/;
 
 /** A line as the judge likes it best of all its readings; open where another says something else and is nearly as good, or where its amount was not seen well. */
-function lineOf(rows: readonly Row[], judge: Judge): PageLine {
+function lineOf(rows: readonly Row[], judge: Judge, isStroked: boolean): PageLine {
   const words = wordsOf(rows);
   const readings = combined(words)
     .map((option) => {
@@ -182,12 +182,21 @@ function lineOf(rows: readonly Row[], judge: Judge): PageLine {
     choices: [...new Map(rivals.map(({ says, text }) => [says, text])).values()].slice(0, 3),
     isOpen:
       isStrange ||
-      (best.says !== "" && (rivals.length > 0 || confidence < ASKED || (evenness(best.text) < 1 && strokes.test(best.text)))),
+      (best.says !== "" &&
+        (rivals.length > 0 || confidence < ASKED || (isStroked && evenness(best.text) < 1 && strokes.test(best.text)))),
   };
 }
 
+/** Whether two looks at some amount of a page saw different ones of the figures that a nought with a stroke is taken for: then its other noughts have one too. */
+const hasStrokes = (words: readonly PageWord[]): boolean =>
+  words.some(({ text, others = [] }) =>
+    others.some(({ text: other }) => other.length === text.length && [...text].some((sign, k) => sign !== other[k] && round.test(sign) && round.test(other[k] ?? ""))),
+  ); // prettier-ignore
+
 /** The lines of a page in the order in which it is read. */
-export const pageLines = (words: readonly PageWord[], judge: Judge): PageLine[] =>
-  blocksOf(words)
-    .flatMap((block) => linesOf(block).map((rows) => lineOf(rows, judge)))
+export function pageLines(words: readonly PageWord[], judge: Judge): PageLine[] {
+  const strokes = hasStrokes(words);
+  return blocksOf(words)
+    .flatMap((block) => linesOf(block).map((rows) => lineOf(rows, judge, strokes)))
     .filter(({ text }) => text.trim() !== "");
+}
