@@ -82,13 +82,13 @@ const round = /[0689]/;
 function nought(a: string, b: string): Option[] {
   if (a.length !== b.length) return [];
   const text = [...a].map((sign, k) => (sign !== b[k] && round.test(sign) && round.test(b[k] ?? "") ? "0" : sign)).join("");
-  return text === a || text === b ? [] : [{ text, worth: 0.95 }];
+  return text === a || text === b ? [] : [{ text, worth: 1.05 }];
 }
 
-/** An amount with its doubtful figures read as noughts with a stroke, which come as one of them or as two. */
-function stroked(text: string): Option[] {
+/** An amount with its doubtful figures read as noughts with a stroke, which come as one of them or as two; likelier as long as the shorter of two looks. */
+function stroked(text: string, other: string): Option[] {
   const made = [text.replace(/0[689]|[689]0|[689]{2}/g, "0"), text.replace(/(?<=\d)[689]/g, "0"), text.replace(/0[689]|[689]0|[689]{2}/g, "0").replace(/(?<=\d)[689]/g, "0")];
-  return [...new Set(made)].filter((one) => one !== text && /^\d/.test(text)).map((one) => ({ text: one, worth: 0.8 }));
+  return [...new Set(made)].filter((one) => one !== text && /^\d/.test(text)).map((one) => ({ text: one, worth: one.length === Math.min(text.length, other.length) ? 1.02 : 0.8 }));
 } // prettier-ignore
 
 const figureFor: Record<string, string> = { l: "1", I: "1", "|": "1", O: "0", o: "0", S: "5", Z: "2", B: "8" };
@@ -107,7 +107,7 @@ export function readingsOf({ text, confidence, others = [] }: PageWord): Option[
     { text, worth: 1 },
     ...(figures === text ? [] : [{ text: figures, worth: 0.8 }]),
     ...others,
-    ...others.flatMap((other) => [...nought(text, other.text), ...stroked(text), ...stroked(other.text)]),
+    ...others.flatMap((other) => [...nought(text, other.text), ...stroked(text, other.text), ...stroked(other.text, text)]),
   ];
   for (const { was, is, worth, always } of confusions)
     if ((always || confidence < DOUBTED) && was.test(text)) out.push({ text: text.replace(was, is), worth });
@@ -171,8 +171,10 @@ function lineOf(rows: readonly Row[], judge: Judge, isStroked: boolean): PageLin
     .sort((a, b) => b.worth - a.worth);
   const [best] = readings;
   if (!best) return { text: "", box: around(rows.map(({ box }) => box)), confidence: 0, choices: [], isOpen: false };
-  const rivals = readings.filter(({ says, worth }) => says !== best.says && worth >= CLOSE * best.worth);
   const amounts = words.filter(({ text }) => carries.test(text));
+  // Where two looks saw two amounts, no third is taken without asking.
+  const disagreed = amounts.some(({ others = [] }) => others.some(({ worth }) => worth >= CLOSE));
+  const rivals = readings.filter(({ says, worth }) => says !== best.says && worth >= (disagreed ? CLOSE / 2 : CLOSE) * best.worth);
   const confidence = Math.min(100, ...amounts.map((word) => word.confidence));
   const isStrange = strange.test(best.text);
   return {
@@ -183,7 +185,10 @@ function lineOf(rows: readonly Row[], judge: Judge, isStroked: boolean): PageLin
     isOpen:
       isStrange ||
       (best.says !== "" &&
-        (rivals.length > 0 || confidence < ASKED || (isStroked && evenness(best.text) < 1 && strokes.test(best.text)))),
+        (disagreed ||
+          rivals.length > 0 ||
+          confidence < ASKED ||
+          (isStroked && evenness(best.text) < 1 && strokes.test(best.text)))),
   };
 }
 
