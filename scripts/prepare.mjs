@@ -283,7 +283,7 @@ export async function buildFonts() {
 }
 
 /** The service worker, with a list of every file of the build that the application may need without a network. */
-async function buildServiceWorker(folder) {
+async function buildServiceWorker(folder, reading) {
   const { getManifest } = await import("workbox-build");
   const { manifestEntries, size, warnings } = await getManifest({
     globDirectory: folder,
@@ -302,7 +302,11 @@ async function buildServiceWorker(folder) {
     minify: true,
     format: "iife",
     target: "es2022",
-    define: { "self.__WB_MANIFEST": JSON.stringify(manifestEntries), "process.env.NODE_ENV": '"production"' },
+    define: {
+      "self.__WB_MANIFEST": JSON.stringify(manifestEntries),
+      "process.env.NODE_ENV": '"production"',
+      PAGE_READING: JSON.stringify(reading),
+    },
     outfile: join(folder, "service-worker.js"),
     logLevel: "error",
   });
@@ -364,7 +368,7 @@ export async function build() {
     if (result.status !== 0)
       throw new Error(`expo export ended with ${result.status ?? result.signal}\n${result.stdout}\n${result.stderr}`);
     await buildEarly("apps/web/dist");
-    await buildServiceWorker("apps/web/dist");
+    await buildServiceWorker("apps/web/dist", reading.place);
     compress("apps/web/dist");
   });
 }

@@ -70,8 +70,13 @@ async function openPicture(file: Blob): Promise<Opened> {
 }
 
 /** The reader of letters for a language, from the kitchen's own server; the same one as long as the language stays. */
-function lettersFor(of: LettersOf, base: string): Promise<Letters> {
+async function lettersFor(of: LettersOf, base: string): Promise<Letters> {
   if (letters?.of === of) return letters.worker;
+  // It waits for ever for what does not come; so whether it comes is asked first, and kept by the browser for it.
+  for (const part of ["worker.min.js", `${of}.traineddata.gz`]) {
+    const there = await fetch(`${base}letters/${part}`).then(({ ok }) => ok, () => false); // prettier-ignore
+    if (!there) throw new NotReadable("The letters of this language are not on this device yet. They come once from the kitchen's server; with that at hand it will be read."); // prettier-ignore
+  }
   void letters?.worker.then((before) => before.terminate(), () => undefined); // prettier-ignore
   const worker = createWorker(of, 1, {
     workerPath: `${base}letters/worker.min.js`,

@@ -173,7 +173,10 @@ async function forgetUnnamed(store: Store, now: Date): Promise<void> {
   const named = new Set<string>();
   for await (const key of store.whole.keys()) {
     if (key.table !== "trials" && key.table !== "formulas") continue;
-    const { photos = [], pasted } = ((await store.whole.find(key))?.body ?? {}) as { photos?: string[]; pasted?: { pages?: string[] } };
+    const { photos = [], pasted } = ((await store.whole.find(key))?.body ?? {}) as {
+      photos?: string[];
+      pasted?: { pages?: string[] };
+    };
     for (const hash of [...photos, ...(pasted?.pages ?? [])]) named.add(hash);
   }
   await store.files.forget(named, new Date(now.getTime() - UNNAMED_DAYS * DAY_H * HOUR_MS));

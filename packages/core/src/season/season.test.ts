@@ -66,6 +66,17 @@ test("a new season proposes sound bakes: the present one first and once more, ev
   expect(now(season())).toEqual(state);
 });
 
+test("few bakes of few things that move are chosen from all that is sound, however few of it were chosen", () => {
+  const [only] = factors.slice(1);
+  for (const bakes of [3, 4]) {
+    const state = now(season({ bakes, factors: only ? [only] : [] }));
+    expect(state.proposed.length).toBeGreaterThan(0);
+    expect(
+      now(season({ bakes, factors: only ? [only] : [] }), [tell("old", formula, 0, { heightMm: 60 })]).proposed.length,
+    ).toBeGreaterThan(0);
+  }
+});
+
 test("what was baked is taken from the log, what it tells is learnt, and the next bake goes where it promises most", () => {
   const first = now(season());
   const taken = season({ runs: first.proposed.map(kept), since: "2026-10-31T00:00:00Z" });

@@ -44,6 +44,8 @@ type Tell = (done: number) => boolean;
 
 /** Bakes that are judged and made in the computer before any is proposed. */
 const MOST_POINTS = 80;
+/** With fewer sound ones there is nothing to choose from. */
+const FEWEST = 3;
 /** The shares of the work: baking them, then everything else. */
 const BAKING = 0.85;
 const FRONT_MOST = 8;
@@ -77,8 +79,10 @@ export function seasonNow(asked: SeasonAsked, kitchen: Kitchen, tell?: Tell): Se
   // Where the log tells enough already, the first bakes are those that promise most: of all that may be.
   const first = chosen && chosen.runs.length > 0 ? chosen : null;
   for (const settings of first ? endsAround(season, present) : points) sieve.at(settings);
+  // Where the few that were chosen are too few to say so, all of them are asked.
+  if (sieve.sound().length < FEWEST) for (const settings of points) sieve.at(settings);
   const sound = sieve.sound();
-  if (sound.length < 3)
+  if (sound.length < FEWEST)
     throw new CoreError("no-space", `Within these ranges nearly nothing is sound${sieve.unsound()[0] ? ` (“${sieve.unsound()[0]?.why}”)` : ""}; narrower ranges, or other things that move, would be right.`, "factors");
   const planned = first ? matched(season, first.runs, [], bakes, asked.results ?? []) : matched(season, season.runs, logged.filter(({ at }) => season.since === undefined || at === undefined || at >= Date.parse(season.since)), bakes, asked.results ?? []);
   const made = [...logged, ...planned.flatMap(({ made: one }) => (one && !logged.includes(one) ? [one] : []))];
