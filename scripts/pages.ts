@@ -2,7 +2,7 @@
  * Made-up pages in five languages, drawn, spoilt and read: characters right, ingredients found with their mass, wrong ones among those that nobody is
  * asked about, seconds and memory. `npm run pages [-- pages per language]`. What the truth of a page weighs is read from its own lines by the reader.
  */
-import { mkdtempSync, copyFileSync, writeFileSync } from "node:fs";
+import { mkdtempSync, copyFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { pageLines } from "@uprise/core/src/picture/page-lines";
@@ -90,7 +90,6 @@ async function readTongue(tongue: Tongue, pages: readonly Made[], pictures: read
       for (const one of amiss) console.log(`    wrong and certain: ${one.source} (${one.id} ${one.grams.toFixed(1)} g)`);
       if (ONLY !== undefined) {
         console.log(lines.map((line) => `      ${line.isOpen ? "?" : " "} ${line.text}${line.choices.length > 0 ? `   | ${line.choices.join(" | ")}` : ""}`).join("\n")); // prettier-ignore
-        writeFileSync(`/tmp/page-${tongue}-${k}.png`, await sharp(Buffer.from(read.picture.data), { raw: { width: read.picture.width, height: read.picture.height, channels: 1 } }).png().toBuffer()); // prettier-ignore
       }
     }
   }

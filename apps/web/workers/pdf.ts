@@ -50,8 +50,7 @@ class Canvases {
 export async function openPdf(file: Blob, base: string): Promise<Pdf> {
   const [pdf, handler] = await Promise.all([
     import("pdfjs-dist/legacy/build/pdf.mjs"),
-    // @ts-expect-error -- the part of it that reads files has no types of its own.
-    import("pdfjs-dist/legacy/build/pdf.worker.mjs") as Promise<unknown>,
+    import("pdfjs-dist/legacy/build/pdf.worker.mjs"),
   ]);
   (globalThis as { pdfjsWorker?: unknown }).pdfjsWorker = handler;
   const task = pdf.getDocument({

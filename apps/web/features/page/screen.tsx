@@ -72,6 +72,7 @@ export function PageScreen() {
       ...(language === "en" ? {} : { language }),
       ...(typeof hash === "string" ? { pages: [hash] } : {}),
     }));
+    setKeeping(false);
     router.navigate("/read" as Href);
   };
 

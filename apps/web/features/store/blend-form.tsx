@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { BlendLabel } from "@uprise/contract";
-import type { Shelf } from "@uprise/core";
+import type { PacketPrint, Shelf } from "@uprise/core";
 import { useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";
@@ -40,14 +40,19 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
     resolver: byContract("blendLabelSchema"),
     defaultValues: { name: "", order: [] },
   });
+  /** Allergens that the print names, whether or not what holds them is known here. */
+  const [named, setNamed] = useState<PacketPrint["allergens"]>([]);
   const order = useWatch({ control, name: "order" });
   const setOrder = (next: string[]): void => setValue("order", next, { shouldValidate: formState.isSubmitted });
   const create = useMutation({
-    mutationFn: async (label: BlendLabel) =>
-      wire.createIngredient({
-        ...(await ask("blend-of-label", { id: idFrom(label.name, shelf), ...label }, ownOf(shelf))),
+    mutationFn: async (label: BlendLabel) => {
+      const blend = await ask("blend-of-label", { id: idFrom(label.name, shelf), ...label }, ownOf(shelf));
+      return wire.createIngredient({
+        ...blend,
+        allergens: [...new Set([...blend.allergens, ...named])],
         aliases: [label.name.toLowerCase()],
-      }),
+      });
+    },
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: keys.ingredients.all });
       onDone();
@@ -60,7 +65,13 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
         Its ingredients in the order of the packet: the law has them by falling weight, and from that their likely shares are
         reckoned.
       </Small>
-      <PrintPhoto shelf={shelf} onTake={({ ingredients }) => setOrder([...new Set(ingredients.flatMap(({ id }) => id ?? []))])} />
+      <PrintPhoto
+        shelf={shelf}
+        onTake={({ ingredients, allergens }) => {
+          setOrder([...new Set(ingredients.flatMap(({ id }) => id ?? []))]);
+          setNamed(allergens);
+        }}
+      />
       <FormText control={control} name="name" label="Name" />
       {order.map((id, index) => (
         <View key={id} style={styles.line}>
