@@ -93,7 +93,8 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
   const faults = useAsked("faults", [own]).data ?? noFaults;
   const ways = useMemo(() => ({ open, shelf: kitchen.shelf }), [open, kitchen.shelf]);
   const dirty = isDirty(draft);
-  const scroll = useKeptScroll(`bench/${id}`);
+  const showSheet = wide || room === null;
+  const scroll = useKeptScroll(`bench/${id}`, showSheet);
   useTitle(room ? `${roomTitle[room]}, ${formula.title}` : formula.title);
   const theirs = conflict ?? (stored.version > base.version && dirty ? stored : null);
 
@@ -205,7 +206,6 @@ function Bench({ stored, found, room, replace, children }: BenchProps & { stored
   };
   const failed = save.error && !theirs ? save.error.message : fork.error ? fork.error.message : null;
   const shownRoom = room ?? (wide ? "lift" : null);
-  const showSheet = wide || room === null;
 
   return (
     <BenchContext
