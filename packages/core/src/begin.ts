@@ -117,7 +117,9 @@ function labelOf(line: Line, shelf: Shelf): { name?: string } {
 function processFrom({ process }: Reading): Partial<Process> {
   const standing = (process?.rests ?? []).filter(({ place }) => place !== "fridge" && place !== "freezer");
   const restMinutes = Math.min(2880, standing.reduce((all, { minutes }) => all + (minutes.low + minutes.high) / 2, 0)); // prettier-ignore
-  return { ...(process?.method ? { method: process.method } : {}), ...(standing.length > 0 ? { restMinutes } : {}) };
+  const tin = process?.tin;
+  const cooling: Partial<Process> = tin ? (tin.minutes === null ? { cooling: "in-tin" } : { tinMinutes: Math.min(720, (tin.minutes.low + tin.minutes.high) / 2) }) : {}; // prettier-ignore
+  return { ...cooling, ...(process?.method ? { method: process.method } : {}), ...(standing.length > 0 ? { restMinutes } : {}) };
 }
 
 /** A method of more sentences is none. */
@@ -174,11 +176,16 @@ function writtenFrom(
   return writtenSteps(sentencesIn(reading), foods);
 }
 
+/** More pieces than this are smaller ones, or baked in several goes: the pan stays as it is, and the difference is told. */
+const MOST_CUPS = 24;
+
 /** The vessel a reading names, filled up from the library where the text gives no measures. */
 function vesselFrom(reading: Reading, kind: Kind): Vessel {
   const { pan } = reading;
   const usual = defaultsOf(kind).vessel;
-  if (!pan) return usual;
+  const baked = reading.yield?.pieces;
+  const counted = usual.shape === "muffin" || usual.shape === "free";
+  if (!pan) return counted && baked !== undefined && baked <= MOST_CUPS ? { ...usual, pieces: baked } : usual;
   const like = vesselLibrary.find((entry) => entry.vessel.shape === pan.shape)?.vessel;
   const pieces = pan.pieces ?? (pan.shape === "muffin" || pan.shape === "free" ? reading.yield?.pieces : undefined);
   // A pan brings its own measures; what it does not say is that of a usual one of its shape.

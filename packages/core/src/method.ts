@@ -66,6 +66,14 @@ const bakes =
   /\b(?:bake[sd]?|baking(?! (?:powder|soda|sheet|tray|paper|parchment|tin|dish|pan))|into (?:a|the) (?:hot |heated )?oven|in (?:a|the) (?:hot )?oven|put (?:it|them) in the oven|oven for)\b|^\s*(?:fry|griddle|cook)\b/i;
 const onlyTime = /^\s*(?:for |about |around |approx\S* )*\d[\d\s.,½¼¾/-]*(?:to \d+ )?(?:min|hour|hr)/i;
 const lines = new RegExp(`^(?:the )?${tin}(?: \\w+)? (?:greased|brushed|dressed|oiled|buttered|lined|floured|papered)\\b|^(?:\\w+ly )?(?:line|grease|butter|oil|flour|paper|dust|brush|spray|put papers?|place (?:paper|cases|liners)|prepare)\\b[^.]*\\b${tin}\\b`, "i"); // prettier-ignore
+/** The pan goes into the oven to heat; fat goes into the hot pan; what was mixed goes into it. */
+const potHeats =
+  /^(?:put|place|set|leave|heat)\b[^.;]{0,40}\b(?:skillet|pan|tin|pot|dish)\b[^.;]{0,24}\bin (?:a|the)\b[^.;]{0,16}\boven\b(?=[^.;]*\b(?:heat|warm|hot)|\s*$)/i;
+const inHotPan = /\b(?:hot|heated|smoking) (?:\w+ )?(?:skillet|pan|tin|pot|dish|griddle)\b/i;
+const pouredBatter =
+  /^(?:pour|scrape|tip|turn|spoon|ladle|spread)\b(?! [^.;]*\bbowl\b)[^.;]{0,20}\b(?:batter|mixture)\b(?! (?:into|over) the (?:dry|wet|flour))/i;
+/** The evening before. */
+const eve = /\b(?:the )?(?:night|evening|day) before\b|\bthe previous (?:night|evening|day)\b/i;
 const waits = /\b(?:leave|left|let|rest|stand|sit|chill|refrigerate|overnight|set aside|prove|proof|rise|hydrate|thicken|swell)\b/i;
 const cold = /\b(?:fridge|refrigerat\w+|chill\w*|cold)\b/i;
 const soaks = /\b(?:soaks?|steeps?|bloom|plump|gels?)\b/i;
@@ -99,6 +107,7 @@ const groups: [RegExp, (role: MixingRole, ingredient: Ingredient) => boolean][] 
   [/\b(?:leaveners?|leavenings?|raising agents?)\b/i, (_, { family }) => family === "leavener"],
   [/\bnuts\b/i, (_, { family }) => family === "nut"],
   [/\bseeds\b/i, (_, { family }) => family === "seed"],
+  [/\bberries\b/i, (_, { id, family }) => family === "fruit" && /berr|currant/.test(id)],
   [/\bfruits?\b/i, (_, { family }) => family === "fruit" || family === "dried-fruit"],
 ]; // prettier-ignore
 
@@ -211,6 +220,9 @@ function kindOf(
     if (late || serves.test(english)) return "serve";
     return afterIt.test(english) || !mixes.test(english) ? "skip" : late || fresh.length > 0 ? "finish" : "skip";
   }
+  if (potHeats.test(english) || (fresh.length === 0 && named.some(({ aside }) => aside === "pan") && inHotPan.test(english))) return "pan"; // prettier-ignore
+  if (eve.test(english) && fresh.length > 0 && !seen.mixed) return "soak";
+  if (seen.mixed && pouredBatter.test(english)) return "portion";
   if (heats.test(english) && !prepares.test(english.replace(/^heat/i, ""))) return timesIn(english).length > 0 && (seen.mixed || seen.filled) ? "bake" : "skip"; // prettier-ignore
   if (lines.test(english)) return "pan";
   const cooks = /^\s*(?:\w+ly )?(?:cook|fry|griddle)\b/i.test(english) && !seen.mixed && fresh.length > 0;
@@ -357,9 +369,10 @@ export function writtenSteps(sentences: readonly MethodSentence[], foods: readon
         }
   return kept.slice(0, MOST_WRITTEN).map(({ kind, words, english, lines: taken }): WrittenStep => {
     const said = kind === "soak" || kind === "rest" || kind === "prepare" || kind === "cream" || kind === "whisk" || kind === "blend" ? timesIn(english)[0] : undefined; // prettier-ignore
-    const night = /\bovernight|all night|until (?:the )?(?:next day|morning)\b/i.test(english)
-      ? { low: 480, high: 720 }
-      : undefined;
+    const night =
+      /\bovernight|all night|until (?:the )?(?:next day|morning)\b/i.test(english) || (kind === "soak" && eve.test(english))
+        ? { low: 480, high: 720 }
+        : undefined;
     const minutes = said ?? night;
     return {
       kind,

@@ -32,7 +32,11 @@ const modeName: Record<(typeof ovenModes)[number], string> = {
   hob: "Hob",
 };
 
-const coolingName: Record<(typeof coolings)[number], string> = { upright: "Cools upright", "upside-down": "Cools upside down" };
+const coolingName: Record<(typeof coolings)[number], string> = {
+  upright: "Turned out after a while",
+  "in-tin": "Cools in its tin",
+  "upside-down": "Cools upside down",
+};
 const shelfName: Record<(typeof ovenShelves)[number], string> = { low: "Low shelf", middle: "Middle", high: "High shelf" };
 
 type DoneWhen = NonNullable<Formula["process"]["doneWhen"]>;
@@ -70,6 +74,7 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
   const { ovens, shelf } = kitchen;
   const { width: window } = useWindowDimensions();
   const width = Math.min(420, window - 24);
+  const outOfTin = simulation?.outOfTinMinutes ?? 0;
   const [change, setChange] = useState<WhatIfChange | null>(null);
   const runs = useManyRuns(open, shelf, simulation !== null && !baking);
   const { other, fault } = useOther(open, shelf, change);
@@ -170,10 +175,12 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
           }
         />
       )}
-      {formula.vessel.shape === "free" || formula.vessel.shape === "griddle" || formula.vessel.shape === "muffin" ? null : (
+      {formula.vessel.shape === "free" || formula.vessel.shape === "griddle" ? null : (
         <Choice
-          label="Cools in its tin"
-          options={coolings.map((value) => ({ value, label: coolingName[value] }))}
+          label="After the oven"
+          options={coolings
+            .filter((value) => value !== "upside-down" || formula.vessel.shape !== "muffin")
+            .map((value) => ({ value, label: coolingName[value] }))}
           value={process.cooling ?? "upright"}
           onChange={(value) =>
             edit(
@@ -184,6 +191,17 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
           }
         />
       )}
+      {outOfTin > 0 && (process.cooling ?? "upright") === "upright" ? (
+        <NumberField
+          label="In its tin"
+          unit="min"
+          least={0}
+          most={720}
+          value={process.tinMinutes ?? outOfTin}
+          onChange={(tinMinutes) => tinMinutes !== undefined && edit({ edit: "set-process", set: { tinMinutes } })}
+          style={styles.field}
+        />
+      ) : null}
       <Heading>Stages</Heading>
       {stages}
       {ovens.size > 0 && oven.mode !== "hob" ? (

@@ -320,7 +320,7 @@ function Surroundings({
 }
 
 /** The way it is made, as the text tells it. */
-function processWords({ method, rests, soaks, shape }: NonNullable<Reading["process"]>): string[] {
+function processWords({ method, rests, soaks, tin, shape }: NonNullable<Reading["process"]>): string[] {
   const spans = (all: typeof rests): string =>
     all.map(({ minutes: { low, high }, of, place }) => `${of ? `${of}, ` : ""}${minutesText({ low, mid: (low + high) / 2, high })}${place ? ` (${place})` : ""}`).join("; "); // prettier-ignore
   const { count, pieceG, thicknessMm, diameterMm, cut } = shape ?? {};
@@ -334,6 +334,7 @@ function processWords({ method, rests, soaks, shape }: NonNullable<Reading["proc
   return [
     method ? `Mixed by: ${methodName[method].toLowerCase()}` : "",
     soaks.length > 0 ? `Soaks: ${spans(soaks)}` : "",
+    tin ? `In its tin: ${tin.minutes === null ? "until it is cold" : spans([{ minutes: tin.minutes }])}` : "",
     rests.length > 0 ? `Rests: ${spans(rests)}` : "",
     shaped.length > 0 ? `Shaped: ${shaped.join(", ")}` : "",
   ].filter((one) => one !== "");

@@ -19,10 +19,10 @@ export const CUT_C = 50;
 /** A first bite wants a surface that does not burn, °C, and no one eats sooner, min. */
 const BITE_C = 60;
 const LEAST_BITE_MIN = 2;
-/** s in the tin after the oven: cups are freed sooner than loaves, what hangs upside down not before it has cooled. */
-const IN_TIN_S = { cup: 300, tin: 600, hung: Infinity };
-export const tinS = ({ shape, hangs }: Pick<Start, "shape" | "hangs">): number =>
-  hangs ? IN_TIN_S.hung : shape.form === "axial" && shape.reach < CAP.cupUnderM ? IN_TIN_S.cup : IN_TIN_S.tin;
+/** s in the tin after the oven, where nothing is said: cups are freed sooner than loaves. */
+const IN_TIN_S = { cup: 300, tin: 600 };
+export const tinS = ({ shape, inTinS }: Pick<Start, "shape" | "inTinS">): number =>
+  inTinS ?? (shape.form === "axial" && shape.reach < CAP.cupUnderM ? IN_TIN_S.cup : IN_TIN_S.tin);
 
 const mm = (metres: number): number => Math.round(metres * 1e4) / 10;
 const rounded = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
@@ -182,7 +182,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "fidelity" | "done" | 
     gummy: gummyOf(trace),
     carryOverK: rounded(Math.max(0, ...afterOut.map((sample) => sample.coreC - out.coreC)), 1),
     cutAfterMinutes,
-    outOfTinMinutes: start.shape.rim <= 0 ? 0 : start.hangs ? cutAfterMinutes : tinS(start) / 60,
+    outOfTinMinutes: start.shape.rim <= 0 ? 0 : Number.isFinite(tinS(start)) ? tinS(start) / 60 : cutAfterMinutes,
     biteAfterMinutes: Math.max(LEAST_BITE_MIN, biteAfterMinutes),
   };
 }

@@ -69,9 +69,16 @@ export function startOf(
     browns: reactivity(crumbPh, totalOf(items, "sugars") / massG, totalOf(items, "protein") / massG),
     judged: process.doneWhen ?? judgedIn(target.judgedBy, vessel, here.rim > 0),
     ...(process.cooling === "upside-down" && here.rim > 0 ? { hangs: true } : {}),
+    ...inTin(process),
     course: courseOf(process.stages, oven),
     targetC: Math.min(target.targetCoreC, boilingC(pressure) - UNDER_BOILING),
   };
+}
+
+/** How long it stays in its tin, where that is said; what hangs stays until it is cold. */
+function inTin({ cooling, tinMinutes }: Process): Pick<Start, "inTinS"> {
+  if (cooling === "in-tin" || cooling === "upside-down") return { inTinS: Infinity };
+  return tinMinutes === undefined ? {} : { inTinS: tinMinutes * 60 };
 }
 
 /** Bread of a skillet is judged by its rim, in cups by its top; a flatbread poured into a pan shows its edge. */

@@ -92,6 +92,18 @@ describe("walls and cooling", () => {
     expect(kept("greased", "upside-down").notes).toMatch(/slide out/);
     expect(kept("greased", "upside-down").share).toBeCloseTo(kept("greased", "upright").share, 2);
   });
+  test("so many minutes in the tin are those that are told; in the tin to the end it takes longer to cool than on a rack", () => {
+    const after = (process: NonNullable<Parameters<typeof bake>[0]["process"]>) => bake({ ...loaf, process });
+    expect(after({ tinMinutes: 25 }).outOfTinMinutes).toBe(25);
+    expect(after({ tinMinutes: 0 }).outOfTinMinutes).toBe(0);
+    const rack = after({ tinMinutes: 0 });
+    const tinned = after({ cooling: "in-tin" });
+    // Air takes less heat from a crust behind metal than from a bare one.
+    expect(tinned.cutAfterMinutes).toBeGreaterThan(rack.cutAfterMinutes);
+    expect(tinned.outOfTinMinutes).toBeCloseTo(tinned.cutAfterMinutes, 6);
+    // The bake itself does not know what comes after it.
+    expect(tinned.done.mid).toBe(rack.done.mid);
+  });
   test("a sound loaf draws in by 2 to 8 % of its height", () => {
     const { outMm, cooledMm } = cooled("greased");
     expect(1 - cooledMm.middle / outMm.middle).toBeGreaterThan(0.015);

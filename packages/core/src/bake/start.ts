@@ -38,6 +38,8 @@ export interface Start {
   brushed?: Brushed;
   /** It cools upside down in its tin, hung by the wall. */
   hangs?: boolean;
+  /** s in its tin after the oven, where they are said; Infinity, until it is cold. */
+  inTinS?: number;
   /** W/m²K, where it is not that of the oven's mode. */
   convection?: number;
 }

@@ -40,6 +40,7 @@ export const fieldWords: Record<string, string> = {
   steps: "steps",
   doneWhen: "done when",
   cooling: "cools",
+  tinMinutes: "minutes in the tin",
   warmC: "goes in, °C",
   start: "goes in",
   piece: "pieces are",

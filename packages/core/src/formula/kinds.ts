@@ -56,8 +56,12 @@ export function guessKind({ title = "", text, pan }: Spoken): Kind {
   const named =
     kindFromWords(title) ??
     (/\bsquares\b|\bfingers\b|\bslices\b/i.test(title) ? "bar" : /\btray\b/i.test(title) ? "tray-bread" : null);
-  if (named !== null && named !== "loaf") return named;
   const { shape, lengthMm = 0, widthMm = lengthMm } = pan ?? {};
+  // "Flapjacks" are griddle cakes here and oat bars there: a tin tells which, and so do bars.
+  if (/\bflapjacks?\b/i.test(title) && (shape === "rectangular" || /\b(?:bars?|squares|tray ?bake)\b/i.test(title))) return "bar";
+  // A tray bake that is lifted is a sponge; one that is not, bars.
+  if (/\btray ?bakes?\b/i.test(title) && !/\b(?:brownies?|blondies?|flapjacks?|oat|granola|crispy)\b/i.test(title) && lifted.test(text)) return "tray-bread"; // prettier-ignore
+  if (named !== null && named !== "loaf") return named;
   if (shape === "muffin") return "muffin";
   if (named === null && shape === "griddle") return "pourable-batter";
   const low = shape === "rectangular" && lengthMm * widthMm > TRAY.squareMm && lengthMm / Math.max(1, widthMm) < TRAY.longest;
@@ -65,6 +69,7 @@ export function guessKind({ title = "", text, pan }: Spoken): Kind {
   if (named === null && shape === "free" && spooned.test(text)) return "drop";
   return named ?? kindFromWords(text) ?? "loaf";
 }
+const lifted = /\bself[\s-]?(?:raising|rising)\b|\bbaking powder\b/i;
 const spooned = /\b(?:spoonfuls?|mounds?|heaps?|dollops?|drop (?:them|it|the|onto|on)|rough (?:heaps|piles))\b/i;
 /** The kind of bake that a title or a text speaks of, or null. */
 export function kindFromWords(text: string): Kind | null {

@@ -14,8 +14,10 @@ export const processSchema = z.object({
   kitchenC: z.number().min(0).max(50).optional(),
   /** What the bake is judged by beside its inside, where it is not what its kind is: only the inside, a golden top, rim and top, its edge, both faces, dry. */
   doneWhen: z.enum(["inside", "crust", "top", "rim", "edge", "faces", "snaps"]).optional(),
-  /** How it cools in its tin; upright where nothing is said. */
+  /** How it cools: turned out after a while where nothing is said, in its tin to the end, or upside down in it. */
   cooling: z.enum(coolings).optional(),
+  /** So many minutes in its tin before it is turned out, where they are said. */
+  tinMinutes: z.number().min(0).max(720).optional(),
   /** The stages of the bake, where it is not one in one oven until it is done. */
   stages: bakeStagesSchema.optional(),
   /** The steps of the recipe's own method, in its order; absent, they follow from method, foods and pan. */

@@ -1,5 +1,5 @@
 export const methods = ["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"] as const;
-export const coolings = ["upright", "upside-down"] as const;
+export const coolings = ["upright", "in-tin", "upside-down"] as const;
 export const methodName: Record<(typeof methods)[number], string> = {
   muffin: "Muffin method",
   creaming: "Creaming",

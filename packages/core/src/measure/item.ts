@@ -2,6 +2,7 @@ import type { Measure } from "./grammar/amounts";
 import { mainMeasure, type WrittenItem } from "./line";
 import { itemsOf } from "./several";
 import { type Meant, type Names, nameOf, type Naming } from "./meaning";
+import { inWholes, sizedByName } from "./part-of-whole";
 import { mapRange, product } from "./range";
 import type { Range } from "./range-schema";
 import type { Line, Question } from "./reading-schema";
@@ -29,7 +30,10 @@ export function readItem(
   const first = main?.[0];
   const remarks = [item.preparation, ...item.glosses].filter((text) => text !== undefined).join("; ");
   let meant: Meant | null = naming?.found ?? null;
-  let grams = main ? weighMeasure(main, meant?.what ?? unknownThing, measures) : null;
+  const sizes = (meant?.what.pieces ?? []).map(({ size }) => size);
+  const counted = (measure: Measure): Measure | null => inWholes(sizedByName(measure, item.name, sizes), item.name, sizes);
+  const wholes = main && counted(main);
+  let grams = wholes ? weighMeasure(wholes, meant?.what ?? unknownThing, measures) : null;
   if (main && !meant && !main.every((term) => isMass(term.unit) && term.unit !== "stick")) grams = null;
   const made = meant && !titled ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`) : null;
   if (made && main) {
@@ -69,10 +73,11 @@ export function readItem(
   if (item.alternatives.length > 0) line.alternatives = item.alternatives;
   if (!meant) return unsure(line, item, main, index, measures, names);
   const { found, mayMean } = naming ?? { found: null, mayMean: [] };
-  const other = item.measures.find((measure) => measure !== main && !measure.every((term) => isMass(term.unit)));
+  const beside = item.measures.find((measure) => measure !== main && !measure.every((term) => isMass(term.unit)));
+  const other = beside && counted(beside);
   if (main && other && main.every((term) => isMass(term.unit)) && !made)
     questions.push(...pairQuestion(main, other, meant.what, measures, index));
-  if (main && line.grams === null) questions.push(massQuestion(meant, main, index));
+  if (main && line.grams === null) questions.push(massQuestion(meant, main, index, wholes ? null : item.name));
   const openPurpose = item.purpose !== undefined && item.measures.length === 0;
   if (!main && !(item.optional && !item.toTaste)) questions.push(amountQuestion(meant, index, openPurpose));
   if (mayMean.length > 1) questions.push(whichQuestion(mayMean, main, measures, index));
@@ -155,11 +160,14 @@ function pairQuestion(weight: Measure, other: Measure, what: Measurable, measure
   ];
 }
 
-const massQuestion = (meant: Meant, measure: Measure, line: number): Question => ({
+const massQuestion = (meant: Meant, measure: Measure, line: number, part: string | null): Question => ({
   id: `mass-${line}`,
   kind: "how-much",
   line,
-  message: `No usual mass is known for ${writtenOf(measure)} of ${meant.name}. How many grams is it?`,
+  message:
+    part === null
+      ? `No usual mass is known for ${writtenOf(measure)} of ${meant.name}. How many grams is it?`
+      : `How much of a whole one “${part}” is, nobody can tell. How many grams of ${meant.name} is it?`,
   choices: [],
 });
 

@@ -114,8 +114,10 @@ function sidesIn(source: string, plain: string, names: Names): WrittenItem[] {
   const said = itemsOf(source).map(withoutShare);
   // "80 ml milk, plus 1 tbsp to brush": of the same.
   const items = said.map((item, k) => {
-    const more = item.purpose !== undefined && item.measures.length === 0 ? measuresIn(item.name) : null;
     const before = said[k - 1];
+    // "1 egg plus 1 to glaze": a bare count is one of the same.
+    const count = /^(?:\d{1,2}|one|two|three)$/i.test(item.name.trim()) ? `${item.name} pieces` : item.name;
+    const more = item.purpose !== undefined && item.measures.length === 0 ? measuresIn(count) : null;
     return more && before ? { ...item, name: before.name, measures: more.measures } : item;
   });
   const [only] = items;

@@ -38,7 +38,7 @@ const leader = /^(?:\s*(?:[-*•·◦▪▢□☐✓–—>★☆]+|\[[ x]?\]|\(
 const numbering = /^\s*\(?\d{1,2}[.)]\s+(?=\S)/;
 const optionalWords = /[([]?\s*,?\s*\b(?:optional(?:ly)?|if (?:you like|liked|desired|using|wanted|you wish))\b\s*[)\]]?/i;
 const tasteWords = /,?\s*\b(?:or )?(?:to taste|as (?:needed|required|necessary|you like)|or so)\b/i;
-const moreFor = /[,;]?\s*(?:\(\s*)?(?:\b(?:plus|and|with)\s+|[+&]\s*)(?:a little |some |an? )?(?:more|extra)\b[^)]*\)?\s*$/i;
+const moreFor = /[,;]?\s*(?:\(\s*)?(?:\b(?:plus|and|with)\s+|[+&]\s*)(?:(?:a little |some |an? |a few )?(?:more|extra)\b[^)]*|(?:a few|some|a handful|a little|a bit|a pinch|a scattering)\s+(?:(?:of )?(?:it|them) )?(?:for|to)\s[^)]*)\)?\s*$/i; // prettier-ignore
 const enough = /^(?:just\s+)?enough\s+/i;
 
 const goes: [Purpose, RegExp][] = [

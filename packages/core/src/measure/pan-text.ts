@@ -137,8 +137,11 @@ const intoSides = /\b(?:in|into|to)\s+an?\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
 /** The pan said in a text, or null. Measures in mm. */
 export function readPan(source: string): ReadPan | null {
   // The full stop of "1 in." ends no sentence.
-  const text = plainText(source).replace(/(?<=\d ?)ins?\./gi, "inch");
-  if ((!panWord.test(text) && !intoSides.test(text)) || noPan.test(text)) return null;
+  const whole = plainText(source).replace(/(?<=\d ?)ins?\./gi, "inch");
+  // What it cools or keeps in says nothing, and takes nothing from what the other sentences say.
+  const told = whole.split(/(?<=[.;!?])\s+/);
+  const text = told.some((sentence) => noPan.test(sentence)) ? told.filter((sentence) => !noPan.test(sentence)).join(" ") : whole;
+  if (!panWord.test(text) && !intoSides.test(text)) return null;
   // What is rolled or patted to a circle says nothing of the tin.
   const rest = text.replace(/\b(?:pat|flatten|shape|roll|press)\w*\b[^.,;]*\b(?:circles?|discs?|disks?)\b[^.,;]*/gi, " ");
   if (rest !== text) return readPan(rest);
@@ -224,7 +227,9 @@ export function readPan(source: string): ReadPan | null {
     return { shape: "rectangular", lengthMm: round(across), ...pieces, ...about };
   if (
     across !== undefined &&
-    /\b(?:round|springform|cake|sandwich|skillet|frying|pie|tart|deep|tin|pan|rounds|casserole|dish|circle)\b/i.test(text) &&
+    /\b(?:round|springform|cake|sandwich|skillet|frying|pies?|tarts?|deep|tins?|pans?|rounds|casserole|dish(?:es)?|circles?)\b/i.test(
+      text,
+    ) &&
     !/\b(?:tray|sheet)\b/i.test(text)
   )
     return { shape: "round", diameterMm: round(across), ...(high === undefined ? {} : { heightMm: high }), ...pieces, ...about };
@@ -314,10 +319,15 @@ function wholeIn(words: string | undefined): number | null {
 function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated" | "touching"> {
   const out: Pick<ReadPan, "material" | "lining" | "preheated" | "touching"> = {};
   if (/cast[\s-]?iron|skillet/i.test(text)) out.material = "cast-iron";
-  else if (/\bglass\b|pyrex/i.test(text)) out.material = "glass";
+  else if (/\bglass\b(?! of\b)|pyrex/i.test(text)) out.material = "glass";
   else if (/ceramic|stoneware/i.test(text)) out.material = "ceramic";
   else if (/silicone/i.test(text)) out.material = "silicone";
-  else if (/\bdark\b/i.test(text)) out.material = "dark-steel";
+  else if (
+    /\bdark(?:,?\s+(?:[\d.x×-]+(?:cm|mm|in)?|cm|mm|by|inch|loaf|cake|round|square|muffin|metal|steel|old|baking|heavy|thin|deep|non-?stick))*\s+(?:tins?|pans?|trays?|sheets?|steel|metal|mou?lds?|non-?stick)\b|\b(?:tins?|pans?|trays?) (?:is|are) dark\b|\bdark (?:one|ones)\b|\((?:a )?dark\)/i.test(
+      text,
+    )
+  )
+    out.material = "dark-steel";
   if (/\bbase[\s-](?:lined|greased)\b|\bbase only\b/i.test(text)) out.lining = "greased-base";
   else if (
     /\b(?:bottom|base) only\b|\b(?:grease|butter|oil) only the (?:base|bottom)\b|\bon the (?:bottom|base) only\b/i.test(text)
@@ -325,7 +335,12 @@ function surface(text: string): Pick<ReadPan, "material" | "lining" | "preheated
     out.lining = "greased-base";
   else if (/\b(?:lin(?:e|ed|ing)|papered|parchment|baking paper|with paper|silpat)\b/i.test(text)) out.lining = "paper";
   else if (/\b(?:un-?greased|do not grease|don't grease)\b/i.test(text)) out.lining = "none";
-  else if (/\b(?:greased?|buttered|butter|oiled|oil|dressed)\b/i.test(text)) out.lining = "greased";
+  else if (
+    /\b(?:greased?|buttered|oiled|dressed)\b|(?<!\b(?:the|of|in|with|soft|cold|melted|g) )\b(?:butter|oil) (?:and \w+ )?(?:the|an?|your|it|well|generously|lightly|two|\d)\b|\bwith (?:a little |some |plenty of |soft |melted )*(?:butter|oil)\b/i.test(
+      text,
+    )
+  )
+    out.lining = "greased";
   if (
     /\bhot (?:skillet|pan|tin)|preheated (?:skillet|pan|tin)|\b(?:heated|hot) in the oven\b|\bheat the (?:skillet|pan|tin)\b|\b(?:skillet|pan|tin|griddle) (?:in|into) the (?:hot )?oven\b|\bin the hot (?:skillet|pan|tin)\b|\bsmoking[\s-]hot\b|\b(?:set|put|place|heat)\b[^.;]{0,24}\b(?:skillet|pan|tin)\b[^.;]{0,20}\bin (?:a|the)\b[^.;]{0,16}\boven\b/i.test(
       text,

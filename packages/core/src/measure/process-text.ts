@@ -1,3 +1,4 @@
+import { coolingIn } from "./cooling-text";
 import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
 import type { ReadProcess, ReadRest } from "./reading-schema";
@@ -209,5 +210,11 @@ export function readProcess(lines: readonly string[]): ReadProcess {
   const text = plain.join(". ");
   const method = methods.find(([, pattern]) => pattern.test(text))?.[0];
   const shape = shapeIn(plain.join("\n"));
-  return { ...(method ? { method } : {}), ...waitsIn(plain), ...(Object.keys(shape).length > 0 ? { shape } : {}) };
+  const tin = coolingIn(plain.flatMap(sentencesOf));
+  return {
+    ...(method ? { method } : {}),
+    ...waitsIn(plain),
+    ...(tin ? { tin } : {}),
+    ...(Object.keys(shape).length > 0 ? { shape } : {}),
+  };
 }

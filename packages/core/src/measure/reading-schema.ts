@@ -93,6 +93,8 @@ export const readProcessSchema = z.object({
   method: z.enum(["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"]).optional(),
   rests: z.array(readRestSchema),
   soaks: z.array(readRestSchema),
+  /** How long it stays in its tin after the oven; `minutes` null: until it is cold. */
+  tin: z.object({ minutes: minutesSchema.nullable() }).optional(),
   shape: z
     .object({
       count: z.number().optional(),

@@ -81,6 +81,7 @@ function severalOf(text: string): string[] {
     const found = measureAt(tokens, at);
     if (!found) return false;
     const rest = tokens[found.next];
+    const spoken = /^(?:an?|few|several|couple)$/.test(tokens[at]?.lower ?? "") && !found.value.every((term) => term.withUnit);
     if (
       !found.value.every((term) => term.withUnit) &&
       !found.value.every((term) => Number.isInteger(term.quantity.mid) && !term.spoken)
@@ -89,7 +90,9 @@ function severalOf(text: string): string[] {
     return (
       rest !== undefined &&
       (rest.kind === "word" || (rest.text === "(" && tokens[found.next + 1]?.lower !== "or")) &&
-      !/^(?:or|and|plus|more|extra|each|minutes?|mins?|hours?|inch|cm|mm|in|degrees?|at|by|a|per)$/.test(rest.lower)
+      !/^(?:or|and|plus|more|extra|each|minutes?|mins?|hours?|inch|cm|mm|in|degrees?|at|by|a|per)$/.test(rest.lower) &&
+      // "plus a few for the tops": of the same.
+      !(spoken && /^(?:for|to)$/.test(rest.lower))
     );
   };
   const nameStands = (start: number, end: number): boolean => {
@@ -117,7 +120,8 @@ function severalOf(text: string): string[] {
     from = tokens[at + 1]?.start ?? token.end;
   });
   parts.push(text.slice(from));
-  return parts.map((part) => part.trim()).filter((part) => part !== "");
+  // A joint that nothing follows any more says nothing.
+  return parts.map((part) => part.trim().replace(/\s+(?:plus|and|\+)$/i, "")).filter((part) => part !== "");
 }
 
 /** Every item of a line. A line that says nothing readable comes back as one item with its text as the name. */

@@ -59,7 +59,7 @@ const neutral = new Set(
   the a an your favourite favorite some more plus about each drained rinsed toasted roasted raw natural certified unsalted salted
   unsweetened sweetened pure at level heaped beaten lightly well very freerange leftover firm such as tinned canned squeezed packed sifted
   cubed halved quartered pitted stoned seeded deseeded trimmed washed scrubbed hulled blanched slivered flaked snipped torn crushed bruised
-  strong mild good-quality thick thin runny clear golden dark-skinned hand tap filtered long half halves piece pieces fillet floret leaf wedge
+  strong mild good-quality thick thin runny clear golden dark-skinned hand tap filtered long half halves quarter quarters eighths piece pieces fillet floret leaf wedge
   ring chunk strip cube slice generous heaping nice little tasty frozen thawed defrosted uncooked mature medium-sized tap hard lump-free old ordinary basic everyday usual himalayan pink
   floury waxy russet baking-potato cut unwaxed waxed proper local homemade shop bought shop-bought any kind type brand plump juicy whole-milk fatness level loose loosely
   separated sharp tart eating cooking bramley conference king edward heritage heirloom old-fashioned traditional smooth crunchy hulled lean

@@ -92,6 +92,48 @@ describe("what goes before what", () => {
   });
 });
 
+describe("what the recipe says is said once", () => {
+  const told = (method: string): WorkStep[] => {
+    const text = `Orange loaf\n200 g almond flour\n90 g sorghum flour\n10 g baking powder\n150 g sugar\n3 eggs\n120 g oil\n80 g chocolate chips\n\n${method}`;
+    return of(formulaFrom(readRecipe(text, "metric"), "metric", "loaf"));
+  };
+  test("who folds the flour into the whisked eggs folds it once", () => {
+    const words = told("Whisk the eggs and sugar until pale, trickle in the oil. Fold in the almond flour, sorghum flour, baking powder and the chocolate. Bake at 170 °C for 50 minutes in a 900 g loaf tin.").map((step) => step.words); // prettier-ignore
+    expect(words.filter((one) => /fold/i.test(one))).toHaveLength(1);
+    expect(words.some((one) => /^Stir|knocking/.test(one))).toBe(false);
+  });
+  test("where nothing combines them, a step is added that does", () => {
+    const words = told("Whisk the eggs and sugar until pale, trickle in the oil. Bake at 170 °C for 50 minutes.").map((step) => step.words); // prettier-ignore
+    expect(words.filter((one) => /^Fold the dry into the whisked/.test(one))).toHaveLength(1);
+  });
+  test("fat for the hot pan goes in when it is hot, after the oven, before the batter", () => {
+    const text = "Skillet cornbread\n250 g cornmeal\n70 g sorghum flour\n10 g baking powder\n380 ml buttermilk\n2 eggs\n60 g butter, melted, plus 15 g for the skillet\n\nPut a 10 inch cast-iron skillet in the oven while it heats to 220 °C. Whisk the dry. Beat eggs, buttermilk and melted butter; stir into the dry. Drop the 15 g of butter into the hot skillet, pour in the batter. Bake 22 minutes."; // prettier-ignore
+    const steps = of(formulaFrom(readRecipe(text, "metric"), "metric", "cornbread-plain"));
+    expect(precedes(steps, "preheat", "pan-hot")).toBe(true);
+    expect(precedes(steps, "pan-hot", "portion")).toBe(true);
+    expect(find(steps, "pan-hot").lines.map(({ grams }) => grams)).toEqual([15]);
+    expect(find(steps, "pan").lines).toEqual([]);
+    expect(find(steps, "portion").words).toMatch(/^Pour in the batter: \d+ g$/);
+  });
+  test("what is done the night before is done the night before; what is poured over while warm waits for no cooling", () => {
+    const oats = "Oat muffins\n200 g oat flour\n300 g buttermilk\n2 eggs\n50 g oil\n10 g baking powder\n\nThe night before stir the oat flour into the buttermilk and leave it in the fridge. In the morning beat in the eggs and oil, then the powder. Bake 22 minutes at 190 °C."; // prettier-ignore
+    const soaked = of(formulaFrom(readRecipe(oats, "metric"), "metric", "muffin")).find(({ words }) =>
+      /^The night before/.test(words),
+    );
+    expect(soaked).toMatchObject({ kind: "soak", ahead: true });
+    expect(soaked?.minutes.low).toBeGreaterThanOrEqual(480);
+    const drizzle = "Lemon loaf\n225 g butter\n225 g sugar\n275 g sorghum flour\n12 g baking powder\n4 eggs\n\nFor the drizzle:\n100 g sugar\n40 g lemon juice\n\nCream the butter and sugar, beat in the eggs, fold in the flour and powder. Bake 50 minutes at 170 °C. Mix the drizzle and spoon it over while warm."; // prettier-ignore
+    const kinds = of(formulaFrom(readRecipe(drizzle, "metric"), "metric", "loaf")).map(({ kind }) => kind);
+    expect(kinds.indexOf("glaze")).toBeGreaterThan(kinds.indexOf("out"));
+    expect(kinds.indexOf("glaze")).toBeLessThan(kinds.indexOf("cool-tin"));
+  });
+  test("the minutes in the tin are the recipe's own", () => {
+    const method = "Whisk everything together. Bake at 170 °C for 50 minutes. Leave in the tin 25 minutes.";
+    expect(find(told(method), "cool-tin").minutes.mid).toBe(25);
+    expect(told(method).filter(({ kind }) => kind === "rest")).toEqual([]);
+  });
+});
+
 describe("how long", () => {
   test("a batter of quick soda waits less than one of slow powder, and soda by itself says how long", () => {
     const with_ = (id: string): WorkStep => {

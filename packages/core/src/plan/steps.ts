@@ -104,6 +104,7 @@ function besideOf(asides: readonly AsideOf[], shelf: Shelf): Beside {
   };
 } // prettier-ignore
 
+const hotPan = /\b(?:hot|heated|smoking) (?:\w+ )?(?:skillet|pan|tin|pot|dish|griddle)\b/i;
 /** What a written step takes of lines. */
 const takenFrom = (step: WrittenStep, lines: readonly WeighedLine[], shelf: Shelf): Item[] =>
   resolve(lines.filter(({ id }) => id !== undefined && step.lines.includes(id)), shelf); // prettier-ignore
@@ -142,7 +143,14 @@ export function stepsOf(
   const much = 1 + HANDS_PER_KG * Math.max(0, analysis.batch.massG / 1000 - 1);
   const told = plan ? [...plan.bowl, ...plan.filling, ...plan.top, ...plan.after] : [];
   const parts = beside.made.map((aside) => without(aside, told)).filter(({ lines }) => lines.length > 0).map((aside) => componentStep(sheet, aside, shelf)); // prettier-ignore
-  const pan = sheet.add("pan", withAmounts(plan?.pan[0]?.words ?? panWords(vessel), beside.pan), takes("pan"), beside.pan);
+  // What goes into the hot pan waits for it; everything else is done to it cold.
+  const [cold, hot] = [
+    plan?.pan.filter(({ words }) => !hotPan.test(words)) ?? [],
+    plan?.pan.filter(({ words }) => hotPan.test(words)) ?? [],
+  ];
+  const coldItems = hot.length > 0 ? [] : beside.pan;
+  const panSaid = cold.map(({ words }) => words).join("; ");
+  const pan = sheet.add("pan", withAmounts(panSaid === "" ? panWords(vessel) : panSaid, coldItems), takes("pan"), coldItems);
   const preheat = preheatStep(sheet, analysis, pan, warmMinutes);
   const asideLines = [...beside.made, ...beside.brushed].flatMap(({ lines }) => lines);
   const beyond = plan ? [...plan.filling, ...plan.top, ...plan.after] : [];
@@ -167,12 +175,13 @@ export function stepsOf(
   const later = process.stages?.some(({ topped }) => topped) ?? false;
   const inTin = beside.made.filter(({ component }) => !isFinish(component)).map(({ component }) => component.name.toLowerCase());
   const fillItems = plan ? plan.filling.flatMap((step) => takenFrom(step, loose, shelf)) : [];
+  const greased = hot.length > 0 ? [sheet.add("prepare", withAmounts(hot.map(({ words }) => words).join("; "), beside.pan), takes("pan"), beside.pan, { id: "pan-hot", after: [preheat, ready], hot: true })] : []; // prettier-ignore
   const portion = sheet.add(
     "portion",
     withAmounts(portionWords(vessel, pieces, pieceG, later ? [] : inTin, plan?.filling ?? []), fillItems), // prettier-ignore
     takes("portion", 0.7 + pieces / 24),
     fillItems,
-    { after: [ready, pan, ...(later ? [] : parts)] },
+    { after: [ready, pan, ...greased, ...(later ? [] : parts)] },
   );
   const topped = topSteps(sheet, plan, beside, loose, shelf, portion);
   const out = oven(sheet, analysis, simulation, [topped, preheat], wetted);
@@ -236,6 +245,8 @@ function wrapAfter(simulation: Simulation | null, targetC: number, kitchenC: num
 const warm =
   /\b(?:while|still|as soon as|straight away|at once|immediately)\b[^.]*\b(?:hot|warm|out|away|once|immediately)?|\bstraight from the oven\b/i;
 
+/** Less on the rack than this is no step of its own, min. */
+const LEAST_RACK_MIN = 3;
 /** Cooling, what is put on when it is out, the cut, the wrapping. */
 function afterOven(
   sheet: Sheet,
@@ -243,27 +254,31 @@ function afterOven(
   out: string,
 ): void {
   const { process, vessel } = analysis.given;
-  let last = out;
-  const tin = simulation?.outOfTinMinutes ?? 0;
-  const hung = process.cooling === "upside-down" ? ", upside down on a bottle's neck or its own feet" : "";
-  if (tin > 0) last = sheet.add("cool-tin", `Cool in the ${vessel.shape === "muffin" ? "cups" : "tin"}${hung}`, exactly(tin), [], { after: [last], hot: true }); // prettier-ignore
-  const until = analysis.bake.restBeforeCuttingMinutes - tin;
-  if (until > 0) last = sheet.add("cool-rack", "Cool on the rack", exactly(until), [], { after: [last] });
-  for (const aside of beside.late) {
+  const finishOf = (aside: AsideOf): WrittenStep | undefined =>
+    plan?.after.find(({ kind, lines }) => kind === "finish" && aside.lines.some(({ id }) => id !== undefined && lines.includes(id)));
+  // What is poured over while it is hot waits for no cooling.
+  const hot = beside.late.filter((aside) => warm.test(finishOf(aside)?.words ?? ""));
+  const putOn = (aside: AsideOf, after: string): string => {
     const { component } = aside;
-    const written = plan?.after.find(({ kind, lines }) => kind === "finish" && aside.lines.some(({ id }) => id !== undefined && lines.includes(id))); // prettier-ignore
     const items = resolve(aside.lines, shelf);
     const apart = placeOf(component) === "apart";
+    const written = finishOf(aside);
     const words = written
       ? withAmounts(written.words, items)
       : apart
         ? `Serve with ${component.name.toLowerCase()}: ${listed(items)}`
         : `${makeWords(aside, shelf)}, and put it on`;
-    // What is poured over while it is hot waits for no cooling.
-    const hot = written !== undefined && warm.test(written.words);
-    const id = sheet.add(apart ? "serve" : "glaze", words, takes(apart ? "serve" : "glaze"), items, { id: `glaze-${component.id}`, after: [hot ? out : last] }); // prettier-ignore
-    if (!hot) last = id;
-  }
+    const kind = apart ? "serve" : "glaze";
+    return sheet.add(kind, words, takes(kind), items, { id: `glaze-${component.id}`, after: [after] });
+  };
+  for (const aside of hot) putOn(aside, out);
+  let last = out;
+  const tin = simulation?.outOfTinMinutes ?? 0;
+  const hung = process.cooling === "upside-down" ? ", upside down on a bottle's neck or its own feet" : "";
+  if (tin > 0) last = sheet.add("cool-tin", `Cool in the ${vessel.shape === "muffin" ? "cups" : "tin"}${hung}`, exactly(tin), [], { after: [last], hot: true }); // prettier-ignore
+  const until = analysis.bake.restBeforeCuttingMinutes - tin;
+  if (until >= LEAST_RACK_MIN) last = sheet.add("cool-rack", "Cool on the rack", exactly(until), [], { after: [last] });
+  for (const aside of beside.late) if (!hot.includes(aside)) last = putOn(aside, last);
   const said = plan?.after.filter((step) => !beside.late.some((aside) => takenBy([step], aside))) ?? [];
   said.forEach((step, k) => {
     const kind = step.kind === "serve" ? "serve" : "glaze";

@@ -4,6 +4,7 @@ import { type Item, resolve } from "../formula/resolve";
 import type { WrittenKind } from "../formula/written";
 import type { WrittenStep } from "../formula/written-schema";
 import { listWords } from "../measure/list-words";
+import { isFlour } from "../pantry/ingredient";
 import { mixingRole } from "../pantry/mixing-role";
 import type { Shelf } from "../pantry/shelf";
 import { combineWords, dryWords, wetStep } from "./bowl";
@@ -95,7 +96,11 @@ export function writtenBowl(
   const itemsOf = (ids: readonly string[]): Item[] => resolve(ids.flatMap((id) => batter.filter((line) => line.id === id)), shelf); // prettier-ignore
   const left = resolve(leftOf(batter, steps), shelf);
   const role = ({ ingredient }: Item): ReturnType<typeof mixingRole> => mixingRole(ingredient);
-  const into = steps.findIndex(({ kind }) => kind === "combine" || kind === "blend");
+  const combines = steps.findIndex(({ kind }) => kind === "combine" || kind === "blend");
+  // "Fold in the flour" after eggs were whisked combines as well.
+  const wets = (k: number): boolean => steps.slice(0, k).some(({ lines }) => itemsOf(lines).some((item) => role(item) === "wet"));
+  const floured = (ids: readonly string[]): boolean => itemsOf(ids).some(({ ingredient }) => isFlour(ingredient));
+  const into = combines >= 0 ? combines : steps.findIndex(({ kind, lines }, k) => kind === "fold" && floured(lines) && wets(k));
   const where = (kinds: readonly WrittenKind[], from = 0): number => steps.findIndex(({ kind, lines }, k) => k >= from && kinds.includes(kind) && lines.length > 0); // prettier-ignore
   // What nothing names goes where its like goes; where its like goes nowhere, it is made ready before.
   const extra = new Map<number, Item[]>();
@@ -107,7 +112,11 @@ export function writtenBowl(
       is === "dry"
         ? where(["dry", "cut-in"])
         : is === "piece"
-          ? Math.max(where(["fold"]), into < 0 ? last : -1)
+          ? Math.max(
+              where(["fold"]),
+              steps.findIndex(({ kind }) => kind === "fold"),
+              into < 0 ? last : -1,
+            )
           : where(is === "fat" || is === "sugar" ? ["cream", "wet", "whisk"] : ["wet", "cream"]);
     const place = at >= 0 ? at : is === "piece" ? (into >= 0 ? into : last) : -1;
     if (place >= 0) extra.set(place, [...(extra.get(place) ?? []), item]);

@@ -7,7 +7,7 @@ import type { Token } from "./tokens";
  * Numbers as people write and say them.
  *
  *   figure   = INT "-"? FRACTION | INT "and" FRACTION | FRACTION | DECIMAL
- *   cardinal = "a hundred and eighty" | "forty-five" | "three-fifty" | "twelve" | "a dozen" | "a couple"
+ *   cardinal = "a hundred and eighty" | "forty-five" | "three-fifty" | "twelve" | "a dozen" | "a couple" | "both"
  *   part     = ("a" | cardinal)? ("half" | "third" | "quarter" | …) ("of"? "a"?)
  *   value    = (figure | cardinal) ("and" "a"? part)? | part | "a"
  *   span     = "between" value "and" value | value ("-" | "to" | "or") value | value | "a few"
@@ -104,25 +104,37 @@ const dozen: Parser<number> = map(
   ),
   ([count]) => 12 * (count ?? 1),
 );
-const couple: Parser<number> = map(inTurn(maybe(article), word("couple"), maybe(word("of"))), () => 2);
+const couple: Parser<number> = map(inTurn(maybe(article), word("couple", "pair", "brace"), maybe(word("of"))), () => 2);
+/** "both oranges", "both of the limes". */
+const both: Parser<number> = map(inTurn(word("both"), maybe(word("of")), maybe(word("the", "your", "those"))), () => 2);
+const trio: Parser<number> = map(inTurn(maybe(article), word("trio"), maybe(word("of"))), () => 3);
 
-const cardinal: Parser<number> = first(hundreds, clipped, dozen, couple, small);
+const cardinal: Parser<number> = first(hundreds, clipped, dozen, couple, both, trio, small);
 
 const ofA = maybe(inTurn(word("of"), maybe(article)));
 /** "three quarters of a", "a third of a", "one-half", "half a", "quarter". */
-const part: Parser<number> = map(
-  inTurn(
-    maybe(
+const ofTheWhole = first<unknown>(inTurn(word("of"), maybe(article)), maybe(article));
+const part: Parser<number> = first(
+  map(
+    inTurn(
       first(
         map(inTurn(named(ones), maybe(HYPHEN)), ([count]) => count),
         map(NUMBER, (t) => t.value),
         map(article, () => 1),
       ),
+      named(parts),
+      ofTheWhole,
     ),
-    named(parts),
-    first<unknown>(inTurn(word("of"), maybe(article)), maybe(article)),
+    ([count, share]) => count * share,
   ),
-  ([count, share]) => (count ?? 1) * share,
+  // Several without a number are none: "3 apple quarters".
+  map(
+    inTurn(
+      token((t) => t.kind === "word" && parts[t.lower] !== undefined && !t.lower.endsWith("s")),
+      ofTheWhole,
+    ),
+    ([{ lower }]) => parts[lower] ?? null,
+  ),
 );
 
 /** "and a half", "and two thirds". */
@@ -152,7 +164,23 @@ const beginnings = new Set([
   ...Object.keys(parts),
   ...Object.keys(ones),
   ...Object.keys(tens),
-  ...["a", "an", "couple", "dozen", "few", "several", "between", "hundred", "from", "anything", "anywhere"],
+  ...[
+    "a",
+    "an",
+    "couple",
+    "pair",
+    "brace",
+    "both",
+    "trio",
+    "dozen",
+    "few",
+    "several",
+    "between",
+    "hundred",
+    "from",
+    "anything",
+    "anywhere",
+  ],
 ]);
 const whereANumberMayBegin =
   <T>(parser: Parser<T>): Parser<T> =>
