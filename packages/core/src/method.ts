@@ -260,6 +260,8 @@ function kindOf(
     if (rolesAre(fresh, "wet", "fat", "sugar") && (!seen.dry || !stirredIn.test(english))) return "wet"; // prettier-ignore
     if (rolesAre(fresh, "piece") && (seen.dry || seen.mixed)) return "fold";
     if (fresh.length > 0 || group) return "combine";
+    // "Whisk egg and milk, add, stir briefly": to the dry that stands ready.
+    if (seen.dry && seen.wet && !seen.mixed && english.split(" ").length < 6 && /\b(?:add|pour|stir|mix|combine)\b/i.test(english)) return "combine"; // prettier-ignore
     return named.length > 0 || /^(?:stir|mix|combine|beat|whisk|knead|work|bring|join|pour)\b/i.test(english) ? (seen.mixed && !/\b(?:dough|batter|smooth|knead)\b/i.test(english) && seen.filled ? "same" : "combine") : "same"; // prettier-ignore
   }
   return "same";

@@ -30,6 +30,13 @@ const once = <T>(look: (name: string) => T): ((name: string) => T) => {
 /** What a baker said that a name means, by the name as written in lower case. */
 export type OwnNames = ReadonlyMap<string, string>;
 
+/** "Bananenmuffins", "Frühstücksbrot": what is baked stands at the end of one word. */
+const apart = (title: string): string =>
+  title.replace(
+    /(\p{L}{3,})(muffins?|brötchen|brote?|kuchen|kekse?|schnitten|riegel|fladen|waffeln|plätzchen)(?!\p{L})/giu,
+    "$1 $2",
+  );
+
 /** Blends are sold under one name with and without a gum or a leavener. */
 const blends: Record<string, string[]> = { "gf-blend-plain": ["gf-blend-plain", "gf-blend-gum", "gf-blend-self-raising"] };
 
@@ -86,7 +93,7 @@ export function readRecipe(
   // A line that holds several things stands there once.
   const words = [...new Set(reading.lines.map(({ source }) => source))].join(" ");
   const kind = guessKind({
-    title: reading.title && inEnglish(reading.title, reading.language ?? "en"),
+    title: reading.title && inEnglish(apart(reading.title), reading.language ?? "en"),
     text: words,
     pan: reading.pan,
   });

@@ -5,7 +5,7 @@ import { timesIn } from "./time-text";
  * What a method says of the time in the tin after the oven: so many minutes, or until it is cold. A batter that waits in its tin before the oven is
  * no cooling, nor is what comes after it is turned out.
  */
-const tin = /\b(?:in|inside) (?:the |its |their |your )?(?:\w+ )?(?:tins?|pans?|mou?lds?|skillet|dish|cups|cases)\b/i;
+const tin = /\b(?:in|inside) (?:the |its |their |your )?(?:\w+ )?(?:tins?|pans?|mou?lds?|trays?|skillet|dish|cups|cases)\b/i;
 const turnedOut =
   /\b(?:turn(?:ed|ing)? (?:it |them |the \w+ )?out|un-?mou?ld(?:ed|ing)?|(?:tak|lift|remov)\w* (?:it |them |the \w+ )?(?:out (?:of|from)|from) (?:the|its|their) (?:tins?|pans?|mou?lds?)|(?:on)?to (?:a|the) (?:\w+ )?rack|de-?pan\w*)/i;
 const waits = /\b(?:cool(?:s|ed|ing)?|leave|left|let|rest(?:s|ed|ing)?|stand(?:s|ing)?|sit(?:s|ting)?|wait|stay(?:s)?|keep)\b/i;

@@ -20,7 +20,7 @@ const panWord =
 const vesselWord = /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|griddle|springform|stone)\b/i;
 /** A can of something, or where a thing is kept. */
 const noPan =
-  /\b(?:tin|can)s? of\b(?!\s*\d+(?:\.\d+)?\s*(?:x|by|cm|mm|in))|\bin (?:a|an airtight) tin\b|\bkeeps?\b|\bcool(?:s|ing|ed)? (?:it |them )?(?:completely )?in the (?:tin|pan)\b/i;
+  /\b(?:tin|can)s? of\b(?!\s*\d+(?:\.\d+)?\s*(?:x|by|cm|mm|in))|\bin (?:a|an airtight) tin\b|\bkeeps?\b|\bcool(?:s|ing|ed)? (?:it |them )?(?:completely )?in the (?:tin|pan|tray)\b|\bin the (?:tin|pan|tray)\b[^.;]{0,16}\bcool/i;
 
 interface Length {
   mm: number;
@@ -131,6 +131,12 @@ const loafByMass: [most: number, length: number, width: number, height: number][
   [2000, 260, 130, 75],
 ];
 
+/** Width and height that a loaf tin of a length has, where only that is said: 20 × 10, 25 × 11, 30 × 11 cm and 7 deep; trade sizes, confidence C. */
+const loafBeside = (lengthMm: number): { widthMm: number; heightMm: number } => ({
+  widthMm: Math.round(Math.min(115, Math.max(55, 0.5 * lengthMm))),
+  heightMm: Math.round(Math.min(70, 0.35 * lengthMm)),
+});
+
 /** "Into a buttered 8x8": a tin by its sides alone. */
 const intoSides = /\b(?:in|into|to)\s+an?\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
 
@@ -224,7 +230,7 @@ export function readPan(source: string): ReadPan | null {
   if (/\bloaf\b/i.test(text) && (countBefore(text, "holes?|wells?|compartments?") ?? 0) > 1)
     return { shape: "rectangular", lengthMm: 100, widthMm: 60, pieces: wells ?? 1, ...about };
   if (across !== undefined && /\bloaf\s+(?:tin|pan)s?\b/i.test(text) && !/\bround\b/i.test(text))
-    return { shape: "rectangular", lengthMm: round(across), ...pieces, ...about };
+    return { shape: "rectangular", lengthMm: round(across), ...loafBeside(across), ...pieces, ...about };
   if (
     across !== undefined &&
     /\b(?:round|springform|cake|sandwich|skillet|frying|pies?|tarts?|deep|tins?|pans?|rounds|casserole|dish(?:es)?|circles?)\b/i.test(

@@ -53,7 +53,11 @@ function actOf(sentence: string, time: { start: number; end: number }): Act | nu
 
 /** A text by its sentences; a new line and a semicolon end one. */
 export const sentencesOf = (text: string): string[] =>
-  text.split(/(?<=[.!?])\s+(?=\p{L}|\d)|;\s+|\n+/u).filter((part) => part.trim() !== "");
+  text
+    .split(
+      /(?<=[.!?])(?<!\b(?:min|mins|std|ca|approx|hrs?|c)\.)\s+(?=\p{L}|\d)|(?<=\b(?:min|mins|std|hrs?|c)\.)\s+(?=\p{Lu})|;\s+|\n+/u,
+    )
+    .filter((part) => part.trim() !== "");
 
 /** The rests and soaks that a method tells, in its order; what cools or waits after the bake is none. */
 function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks"> {
@@ -94,7 +98,7 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
       const around = `${/\b(?:stand|leave|sit|rest)\b/i.test(clause) && !soaked.test(sentence) && !wholeOf.test(sentence) ? `${before} ` : ""}${sentence}`;
       const thing = soaked.exec(around.replace(/\b(?:rice|corn|oat|almond|coconut) (?:flour|milk|drink|oil|starch)\b/gi, ""))?.[1];
       const soaks =
-        act === "soak" ||
+        (act === "soak" && !(thing === undefined && wholeOf.test(sentence))) ||
         (thing !== undefined &&
           wet.test(around) &&
           !wholeOf.test(sentence) &&
@@ -129,7 +133,7 @@ const methods: [NonNullable<ReadProcess["method"]>, RegExp][] = [
   ["creaming", /\bcream(?:ed|ing)?\b (?:the |it |\d)?[^.]{0,24}\b(?:butter|sugar|margarine|fat|together|with)\b|\b(?:butter|margarine)\b[^.]{0,16}\b(?:and|with)\b[^.]{0,10}\bsugar\b[^.]{0,20}\b(?:beaten|till light|until (?:light|pale|fluffy))|\bbeat (?:the )?(?:soft )?(?:butter|margarine)\b[^.]{0,16}\bsugar\b|\bcreaming\b|\b(?:whisk|whip|beat)\w*\b[^.]{0,8}\bbutter\b[^.]{0,14}\bsugar\b/i],
   ["whisked", /\b(?:whisk|beat|whip)\w*\b[^.]{0,24}\beggs?\b[^.]{0,20}\bsugar\b[^.]*\b(?:ribbon|thick|pale|foam\w*|tripled?|mousse|minutes)\b|\bribbon\b|\begg whites\b[^.]{0,30}\bpeaks\b/i],
   ["one-bowl", /\b(?:one|a single|the same|1) bowl\b|\ball[\s-]in[\s-]one\b|\b(?:everything|all)\b[^.]{0,14}\bin(?:to)? a bowl\b|\bone[\s-]bowl\b/i],
-  ["muffin", /\bwet\b[^.]{0,24}\b(?:in)?to\b[^.]{0,10}\bdry\b|\bdry\b[^.]{0,24}\b(?:in)?to\b[^.]{0,10}\bwet\b|\bmuffin method\b|\btwo[\s-]bowl|\bpour\b[^.]{0,40}\b(?:into|on(?:to)?|over)\b[^.]{0,14}\b(?:dry|flour|flours|powders?)\b|\bfold (?:that|it|them|the wet)\b[^.]{0,14}\binto\b[^.]{0,14}\b(?:dry|flour)|\bseparately?\b[^.]{0,30}\bpour\b/i],
+  ["muffin", /\b(?:into|onto|to|over) (?:the )*(?:dry|powders)\b[^.]{0,24}\b(?:pour|add|tip|stir)\b|\bwet\b[^.]{0,24}\b(?:in)?to\b[^.]{0,10}\bdry\b|\bdry\b[^.]{0,24}\b(?:in)?to\b[^.]{0,10}\bwet\b|\bmuffin method\b|\btwo[\s-]bowl|\bpour\b[^.]{0,40}\b(?:into|on(?:to)?|over)\b[^.]{0,14}\b(?:dry|flour|flours|powders?)\b|\bfold (?:that|it|them|the wet)\b[^.]{0,14}\binto\b[^.]{0,14}\b(?:dry|flour)|\bseparately?\b[^.]{0,30}\bpour\b/i],
 ]; // prettier-ignore
 
 const number =
@@ -176,7 +180,7 @@ function shapeIn(text: string): NonNullable<ReadProcess["shape"]> {
       "i",
     ).exec(sentence);
     const many = new RegExp(
-      `\\b(?:into|in|out|shape|form|roll|makes?|about|drop|stamp(?: out)?|cut(?: out)?|^)\\s*(?:about )?(${number})\\s+(?:\\w+\\s+){0,2}?${pieces}\\b|\\b(?:about|makes)\\s+(${number})\\s*[.,]?\\s*$|^\\s*(${number})\\s+${pieces}\\b`,
+      `\\b(?:into|in|out|shape|form|roll|makes?|about|drop|stamp(?: out)?|cut(?: out)?|and|^)\\s*(?:about )?(${number})(?!\\s*(?:cm|mm|g|kg|ml|inch|in|minutes?|hours?)\\b)\\s+(?:\\w+\\s+){0,2}?${pieces}\\b|\\b(?:about|makes)\\s+(${number})\\s*[.,]?\\s*$|^\\s*(${number})\\s+${pieces}\\b`,
       "i",
     ).exec(sentence);
     const each = /\b(?:of|each|at)\s+(?:about |around |roughly )?(\d+)\s*g\b|\b(\d+)\s*g\s+(?:each|apiece)\b/i.exec(sentence);

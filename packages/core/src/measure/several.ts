@@ -22,8 +22,17 @@ const piecesOf = new RegExp(
 );
 const pieceId: Record<string, string> = { rind: "zest", peel: "zest", white: "white", whites: "white", yolks: "yolk" };
 
+const fruitParts = "(?:(?:the|its|finely|grated|freshly|squeezed) )*(?:juiced?|zest(?:ed)?|rind|peel)";
+/** "1 lemon, zest and juice", "2 limes (zested and juiced)". */
+const piecesBehind = new RegExp(`^(.+?)\\s*(?:[,:(]|\\s-)\\s*(${fruitParts}\\s*(?:and|&|\\+|,)\\s*${fruitParts})\\s*\\)?$`, "i");
+
 /** "zest and juice of 2 lemons", "whites of 2 medium eggs". */
 function takenFrom(text: string): WrittenItem[] | null {
+  const [, thing, both = ""] = piecesBehind.exec(text) ?? [];
+  if (thing !== undefined) {
+    const parts = both.replace(/zested/gi, "zest").replace(/juiced/gi, "juice").replace(/\b(?:the|its|finely|grated|freshly|squeezed) /gi, ""); // prettier-ignore
+    return takenFrom(`${parts} of ${thing}`);
+  }
   const match = piecesOf.exec(text);
   if (!match?.[1]) return null;
   const rest = text.slice(match[0].length).replace(/^(?:the|those|your)\s+(?=\d|\w+\s)/i, "");

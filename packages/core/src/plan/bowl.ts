@@ -88,7 +88,8 @@ export function dryWords(dry: readonly Item[]): string {
 }
 
 export function wetStep(sheet: Sheet, wet: readonly Item[], method: NonNullable<Process["method"]>): string {
-  if (method === "whisked") return sheet.add("whisk", `Whisk ${listed(wet)} until thick and pale`, takes("whisk"), wet);
+  if (method === "whisked" && wet.some(({ ingredient }) => ingredient.family.startsWith("egg")))
+    return sheet.add("whisk", `Whisk ${listed(wet)} until thick and pale`, takes("whisk"), wet);
   const verb = method === "blender" ? "Blend" : "Stir";
   const words = wet.length === 1 ? `Weigh ${listed(wet)}` : `${verb} ${listed(wet)} together`;
   return sheet.add("wet", words, takes("wet"), wet, method === "blender" ? { needs: "mixer" } : {});

@@ -16,6 +16,8 @@ interface Data {
   heads: Record<string, string>;
   stems: Record<string, string>;
   of: string[];
+  /** What stands between two figures of a range. */
+  joints: string[];
 }
 
 interface Dictionary {
@@ -23,6 +25,7 @@ interface Dictionary {
   heads: Map<string, string>;
   stems: Map<string, string>;
   of: Set<string>;
+  joints: Set<string>;
   /** Heads that end a compound, the longest first. */
   ends: string[];
 }
@@ -56,8 +59,14 @@ const keyOf = (phrase: string): string =>
 const mapOf = (record: Record<string, string>): Map<string, string> =>
   new Map(Object.entries(record).map(([key, value]) => [keyOf(key), value]));
 
-const dictionaryOf = ({ words, heads, stems, of }: Data): Dictionary => {
-  const made = { words: mapOf(words), heads: mapOf(heads), stems: mapOf(stems), of: new Set(of.map(keyOf)) };
+const dictionaryOf = ({ words, heads, stems, of, joints }: Data): Dictionary => {
+  const made = {
+    words: mapOf(words),
+    heads: mapOf(heads),
+    stems: mapOf(stems),
+    of: new Set(of.map(keyOf)),
+    joints: new Set(joints.map(keyOf)),
+  };
   return { ...made, ends: [...made.heads.keys()].sort((a, b) => b.length - a.length) };
 };
 const dictionaries = new Map<Language, Dictionary>();
@@ -98,8 +107,10 @@ function phraseAt(
     const made = taken >= 3 ? headAt(key, at, taken, dictionary) : null;
     if (made !== null) return { english: made, taken };
   }
-  const compound = compoundOf(words[at]?.even ?? "", dictionary);
-  return compound === null ? null : { english: compound, taken: 1 };
+  const one = words[at]?.even ?? "";
+  // "Zeste d'un citron": a head by itself is what it heads.
+  const english = compoundOf(one, dictionary) ?? dictionary.heads.get(one) ?? null;
+  return english === null ? null : { english, taken: 1 };
 }
 
 /** "farine de riz complet": brown rice flour. */
@@ -143,7 +154,8 @@ export function inEnglish(text: string, language: Language): string {
   for (let at = 0; at < words.length;) {
     const here = words[at];
     if (!here) break;
-    const found = phraseAt(words, text, at, dictionary);
+    const between = dictionary.joints.has(here.even) && /\d\s*$/.test(text.slice(done, here.start)) && /^\s*\d/.test(text.slice(here.end)); // prettier-ignore
+    const found = between ? { english: "to", taken: 1 } : phraseAt(words, text, at, dictionary);
     const last = words[at + (found?.taken ?? 1) - 1] ?? here;
     const apart = text.slice(done, here.start);
     // "d'amandes": what was joined stands apart.
@@ -211,7 +223,8 @@ function lettersIn(text: string, dictionary: Dictionary): number {
     // A phrase is surer than its words.
     if (found)
       all += own
-        .filter(({ even: word }) => found.taken > 1 || !shared.has(word))
+        // What is the same word in English tells nothing.
+        .filter(({ even: word }) => found.taken > 1 || !(shared.has(word) || found.english === word))
         .reduce((sum, { even: word }) => sum + word.length, 0);
     at += found?.taken ?? 1;
   }
