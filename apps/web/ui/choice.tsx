@@ -1,10 +1,10 @@
 import * as RadioGroup from "@radix-ui/react-radio-group";
-import { type StyleProp, StyleSheet, type ViewStyle } from "react-native";
+import { type StyleProp, StyleSheet, View, type ViewStyle } from "react-native";
 import { space, touch } from "../theme/scale";
 import { useColours } from "../theme/theme";
 import { Block, PlainButton } from "./dom";
 import { useFocusRing } from "./use-focus-ring";
-import { Body } from "./words";
+import { Body, Small } from "./words";
 
 interface ChoiceProps<T extends string> {
   label: string;
@@ -13,14 +13,16 @@ interface ChoiceProps<T extends string> {
   onChange: (value: T) => void;
   /** One below the other, each a line of its own. */
   list?: boolean;
+  /** The label is seen too, where nothing beside it says what is chosen. */
+  titled?: boolean;
   style?: StyleProp<ViewStyle>;
 }
 
 /** One of a few: words on a line (or lines), the chosen one underscored with a thick rule. Arrows move the choice, Space takes it. */
-export function Choice<T extends string>({ label, options, value, onChange, list = false, style }: ChoiceProps<T>) {
+export function Choice<T extends string>({ label, options, value, onChange, list = false, titled = false, style }: ChoiceProps<T>) {
   const colours = useColours();
   // Radix takes an empty value for none, and a choice may well be the empty word.
-  return (
+  const group = (
     <RadioGroup.Root
       value={`=${value}`}
       onValueChange={(next) => onChange(next.slice(1) as T)}
@@ -34,6 +36,15 @@ export function Choice<T extends string>({ label, options, value, onChange, list
         ))}
       </Block>
     </RadioGroup.Root>
+  );
+  if (!titled) return group;
+  return (
+    <View>
+      <View aria-hidden>
+        <Small tone="faint">{label}</Small>
+      </View>
+      {group}
+    </View>
   );
 }
 

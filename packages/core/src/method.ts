@@ -125,6 +125,8 @@ function callsOf({ name, ingredient, part }: MethodFood): { words: number; patte
   const put = (words: readonly string[]): void => {
     const last = words.at(-1);
     if (last === undefined || last.length < 3 || stop.has(last)) return;
+    // A fruit is its zest only where that is said: "the juice of 2 oranges" takes none.
+    if (ingredient.id.endsWith("-zest") && !words.some((word) => /^(?:zests?|rind|peel)$/.test(word))) return;
     const key = words.join(" ");
     if (!out.has(key)) out.set(key, { words: words.length, pattern: phrasePattern(words) });
   };

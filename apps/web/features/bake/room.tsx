@@ -140,6 +140,7 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
         {`${Math.round(oven.celsius)} °C is ${Math.round(fahrenheitFromCelsius(oven.celsius))} °F; type “350 F” for a dial in °F.`}
       </Small>
       <Choice
+        titled
         label="Oven mode"
         options={ovenModes.map((value) => ({ value, label: modeName[value] }))}
         value={oven.mode ?? "still"}
@@ -147,6 +148,7 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
       />
       {oven.mode === "hob" || oven.mode === "air-fryer" ? null : (
         <Choice
+          titled
           label="Shelf"
           options={ovenShelves.map((value) => ({ value, label: shelfName[value] }))}
           value={oven.shelf ?? "middle"}
@@ -156,6 +158,7 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
         />
       )}
       <Choice
+        titled
         label="Method"
         options={methods.map((value) => ({ value, label: methodName[value] }))}
         value={process.method ?? "muffin"}
@@ -163,6 +166,7 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
       />
       {oven.mode === "hob" && !process.stages ? null : (
         <Choice
+          titled
           label="Done when"
           options={doneChoices}
           value={process.doneWhen ?? ""}
@@ -177,6 +181,7 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
       )}
       {formula.vessel.shape === "free" || formula.vessel.shape === "griddle" ? null : (
         <Choice
+          titled
           label="After the oven"
           options={coolings
             .filter((value) => value !== "upside-down" || formula.vessel.shape !== "muffin")
@@ -207,6 +212,7 @@ export function BakeRoom({ stages, formula, analysis, simulation, baking, unbake
       {ovens.size > 0 && oven.mode !== "hob" ? (
         <>
           <Choice
+            titled
             label="Which oven"
             options={[{ value: "", label: "Any oven" }, ...[...ovens].map(([value, { name }]) => ({ value, label: name }))]}
             value={oven.ovenId !== undefined && ovens.has(oven.ovenId) ? oven.ovenId : ""}

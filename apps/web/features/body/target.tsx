@@ -37,7 +37,7 @@ export function BodyTarget({ now, shelf, open, edit, lines }: BodyTargetProps) {
   return (
     <View style={styles.all} testID="body-target">
       <Heading>The body I want</Heading>
-      <Choice label="The body I want" options={words} value={word} onChange={setWanted} />
+      <Choice titled label="The body I want" options={words} value={word} onChange={setWanted} />
       {word === now ? <Body>That is what it does now.</Body> : null}
       {word !== now && current && !target ? (
         <Body tone="caution">No amount of its liquid does that, or the liquid is locked.</Body>

@@ -112,7 +112,7 @@ export function TellSlip({ record, shelf, onTold }: { record: BakeRecord; shelf:
   const found = [...shelf.all()].filter(({ name }) => name.toLowerCase().includes(query.trim().toLowerCase())).slice(0, 6);
   return (
     <View style={styles.weigh}>
-      <Choice label="What went wrong" options={[{ value: "forgotten", label: "Forgotten" }, { value: "swapped", label: "Taken for another" }]} value={what} onChange={setWhat} />
+      <Choice titled label="What went wrong" options={[{ value: "forgotten", label: "Forgotten" }, { value: "swapped", label: "Taken for another" }]} value={what} onChange={setWhat} />
       <View style={styles.tools} role="group" aria-label="Which ingredient">
         {lines.map(({ id, ingredientId = "" }) => (
           <Button key={id} kind={which === ingredientId ? "main" : "plain"} onPress={() => { setWhich(ingredientId); if (what === "forgotten") onTold({ what: "forgotten", ingredientId, mixed: true }); }}>

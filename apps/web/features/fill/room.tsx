@@ -103,6 +103,7 @@ function Standing({
   if (vessel.shape !== "free")
     return (
       <Choice
+        titled
         label="The pan goes in"
         options={[
           { value: "cold" as const, label: "Cold" },
@@ -122,6 +123,7 @@ function Standing({
   return (
     <>
       <Choice
+        titled
         label="A piece is a"
         options={pieceForms.map((value) => ({ value, label: pieceWord[value] }))}
         value={vessel.piece ?? "disc"}
@@ -144,6 +146,7 @@ function Standing({
         />
       ) : null}
       <Choice
+        titled
         label="They stand"
         options={[
           { value: "apart" as const, label: "Apart" },
@@ -184,6 +187,7 @@ export function FillRoom({ formula, analysis, simulation, open, shelf, edit, fau
       </View>
       {vessel.shape === "griddle" ? null : (
         <Choice
+          titled
           label="Lining"
           options={
             vessel.shape === "muffin" ? [...linings.slice(0, 1), { value: "paper-cups" as const, label: "Paper cups" }] : linings

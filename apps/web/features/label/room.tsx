@@ -45,9 +45,10 @@ export function LabelRoom({ id, formula, open, kitchen }: LabelRoomProps) {
   const name = (ingredientId: string): string => shelf.get(ingredientId)?.name ?? ingredientId;
   return (
     <View style={styles.room}>
-      <Choice label="For whose law" options={regionOptions} value={region} onChange={setRegion} />
+      <Choice titled label="For whose law" options={regionOptions} value={region} onChange={setRegion} />
       {formula.parts && formula.parts.length > 0 ? (
         <Choice
+          titled
           label="Of which part"
           options={[{ value: WHOLE, label: "All of it" }, ...formula.parts.map(({ id: value, name: label }) => ({ value, label }))]}
           value={part ? partId : WHOLE}

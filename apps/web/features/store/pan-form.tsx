@@ -42,6 +42,7 @@ export function PanForm({ onDone }: { onDone: () => void }) {
       <Heading>A pan of your own</Heading>
       <FormText control={control} name="name" label="Its name" />
       <Choice
+        titled
         label="Shape"
         options={ownShapes.map((value) => ({ value, label: shapeName[value] }))}
         value={vessel.shape as OwnShape}
