@@ -13,3 +13,4 @@ export * from "./src/label/regions";
 export * from "./src/design/to-formula";
 export * from "./src/design/wish";
 export * from "./src/balance/wish-words";
+export { nutrients, type Nutrient } from "./src/pantry/printed-table";

@@ -12,6 +12,7 @@ import {
   type BlendLabel,
   blendFrom,
   blendFromLabel,
+  likelyShares,
   catalogue,
   type Consistency,
   CoreError,
@@ -251,6 +252,7 @@ export const tasks = {
   wish: (formula: Formula, have: readonly string[], own: Own) => wishFrom(formula, have, shelfOf(own)),
   flours: (lines: Design["lines"], own: Own) => floursOf(lines, shelfOf(own)),
   blend: (id: string, name: string, lines: Design["lines"], own: Own) => blendFrom(id, name, lines, shelfOf(own)),
+  "blend-shares": (label: BlendLabel, own: Own) => likelyShares(label, shelfOf(own)),
   "blend-of-label": (label: BlendLabel, own: Own) => blendFromLabel(label, shelfOf(own)),
   slice: (picture: Picture, mmAcross: number | undefined) => readCutFace(picture, mmAcross),
   "measure-slice": (kinds: Uint8Array, width: number, height: number, mmAcross: number | undefined) =>

@@ -16,6 +16,7 @@ import {
   trialSchema,
   vesselSchema,
   glanceSchema,
+  nutrients,
 } from "@uprise/core";
 import { z } from "zod";
 import { deviceKinds, deviceMessageSchema, planRequestSchema } from "./requests";
@@ -105,6 +106,10 @@ export const ownPanSchema = vesselInputSchema.superRefine(({ vessel }, context) 
 });
 
 /** A bought blend as its packet tells it: the ingredients by falling weight, and what it holds of gum and powder, %. */
+const perHundred = z
+  .number({ error: "Grams in 100 g, as the table has them, or nothing where it is silent." })
+  .min(0)
+  .max(100, { error: "Grams in 100 g: 100 at most would be right." });
 export const blendLabelSchema = z.object({
   name: z.string().trim().min(2, { error: "A name, as on the packet." }).max(100, { error: "A name of up to 100 signs." }),
   order: z.array(z.string()).min(1, { error: "What stands first on the label? One ingredient at least." }).max(30),
@@ -118,6 +123,8 @@ export const blendLabelSchema = z.object({
     .min(0)
     .max(10, { error: "A percentage from 0 to 10, or nothing where the label is silent." })
     .optional(),
+  nutrition: z.partialRecord(z.enum(nutrients), perHundred).optional(),
+  percents: z.record(z.string(), z.number().min(0).max(100)).optional(),
 });
 export type BlendLabel = z.infer<typeof blendLabelSchema>;
 export const storedVesselSchema = z.object({ ...stored, own: z.boolean(), name: z.string(), vessel: vesselSchema });

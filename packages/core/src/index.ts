@@ -62,6 +62,7 @@ export * from "./formula/dividable";
 export * from "./lift/pulls";
 export * from "./lift/as-soda";
 export * from "./formula/label";
+export * from "./pantry/printed-table";
 export * from "./parts";
 export * from "./formula/differences";
 export * from "./formula/edits";

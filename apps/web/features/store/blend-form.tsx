@@ -1,10 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { BlendLabel } from "@uprise/contract";
-import type { PacketPrint, Shelf } from "@uprise/core";
-import { useState } from "react";
+import type { PrintedTable, PacketPrint, Shelf } from "@uprise/core";
+import { useMemo, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { StyleSheet, View } from "react-native";
 import { ownOf } from "@uprise/core/page";
+import { type Nutrient, nutrients } from "@uprise/core/page-bench";
+import { useAsked } from "../../device/use-asked";
 import { ask } from "../../device/workers";
 import { space } from "../../theme/scale";
 import { NameSearch } from "../../ui/name-search";
@@ -31,6 +33,15 @@ function idFrom(name: string, shelf: Shelf): string {
   return id;
 }
 
+const nutrientName: Record<Nutrient, string> = { protein: "Protein", fat: "Fat", sugars: "Sugars", fibre: "Fibre", salt: "Salt" };
+const knownIn = (nutrition: PrintedTable | undefined): PrintedTable =>
+  Object.fromEntries(Object.entries(nutrition ?? {}).filter(([, value]) => value !== undefined && !Number.isNaN(value)));
+const shareText = (share: { low: number; mid: number; high: number } | undefined): string => {
+  if (!share) return "";
+  const [low, mid, high] = [share.low, share.mid, share.high].map((one) => Math.round(100 * one));
+  return low === high ? `, ${mid} %` : `, about ${mid} % (${low}–${high})`;
+};
+
 /** A bought blend described by its packet: ingredients in the order of the label, and what it holds of gum and powder. */
 export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void }) {
   const queries = useQueryClient();
@@ -43,6 +54,17 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
   /** Allergens that the print names, whether or not what holds them is known here. */
   const [named, setNamed] = useState<PacketPrint["allergens"]>([]);
   const order = useWatch({ control, name: "order" });
+  const nutrition = useWatch({ control, name: "nutrition" });
+  const percents = useWatch({ control, name: "percents" });
+  const gumPercent = useWatch({ control, name: "gumPercent" });
+  const powderPercent = useWatch({ control, name: "powderPercent" });
+  const own = useMemo(() => ownOf(shelf), [shelf]);
+  // What is being typed may not pass yet; then nothing is reckoned.
+  const label = useMemo(
+    () => ({ id: "x", name: "x", order: [...order], nutrition: knownIn(nutrition), percents, gumPercent: Number.isNaN(gumPercent) ? undefined : gumPercent, powderPercent: Number.isNaN(powderPercent) ? undefined : powderPercent }),
+    [order, nutrition, percents, gumPercent, powderPercent],
+  ); // prettier-ignore
+  const likely = useAsked("blend-shares", order.length > 0 ? [label, own] : null);
   const setOrder = (next: string[]): void => setValue("order", next, { shouldValidate: formState.isSubmitted });
   const create = useMutation({
     mutationFn: async (label: BlendLabel) => {
@@ -67,8 +89,10 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
       </Small>
       <PrintPhoto
         shelf={shelf}
-        onTake={({ ingredients, allergens }) => {
+        onTake={({ ingredients, allergens, nutrition, percents }) => {
           setOrder([...new Set(ingredients.flatMap(({ id }) => id ?? []))]);
+          setValue("nutrition", nutrition);
+          setValue("percents", percents);
           setNamed(allergens);
         }}
       />
@@ -77,6 +101,7 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
         <View key={id} style={styles.line}>
           <Body style={styles.grow}>
             {index + 1}. {shelf.get(id)?.name ?? id}
+            {shareText(likely.data?.shares.find((share) => share.id === id))}
           </Body>
           <Button
             kind="quiet"
@@ -110,6 +135,28 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
           style={styles.grow}
         />
       </View>
+      <Body strong>Its table, of 100 g</Body>
+      <Small tone="faint">Where it is printed, the shares are reckoned from it as well.</Small>
+      <View style={styles.wrap}>
+        {nutrients.map((nutrient) => (
+          <FormNumber
+            key={nutrient}
+            control={control}
+            name={`nutrition.${nutrient}`}
+            label={nutrientName[nutrient]}
+            unit="g"
+            least={0}
+            most={100}
+            style={styles.cell}
+          />
+        ))}
+      </View>
+      {likely.data?.misfit ? (
+        <Small tone="caution">
+          No shares in this order give that table: a number, an ingredient or the order is not as printed. The shares are those of
+          the order alone.
+        </Small>
+      ) : null}
       {create.error ? <Body tone="stop">{create.error.message}</Body> : null}
       <View style={styles.line}>
         <Button kind="main" disabled={create.isPending} onPress={() => void handleSubmit((label) => create.mutate(label))()}>
@@ -127,4 +174,6 @@ const styles = StyleSheet.create({
   form: { padding: space.m, gap: space.m },
   line: { flexDirection: "row", alignItems: "flex-end", gap: space.m },
   grow: { flex: 1, minWidth: 0 },
+  wrap: { flexDirection: "row", flexWrap: "wrap", gap: space.s },
+  cell: { flexBasis: 104, flexGrow: 1, minWidth: 0 },
 });

@@ -1,7 +1,10 @@
 import { CoreError } from "../errors";
 import { ingredientOf, type Shelf } from "../pantry/shelf";
+import type { Range } from "../measure/range-schema";
 import type { PowderId } from "../pantry/ingredient-words";
 import type { Ingredient } from "../pantry/ingredient-schema";
+import type { PrintedTable } from "../pantry/printed-table";
+import { type BlendShares, blendShares } from "./blend-shares";
 import { mixtureAsIngredient } from "./nested";
 
 /** What stands on a bought blend: its ingredients in the order of the label, and what the maker says of gum, powder and salt. */
@@ -13,6 +16,9 @@ export interface BlendLabel {
   gumPercent?: number | undefined;
   powderPercent?: number | undefined;
   powder?: PowderId | undefined;
+  /** What its table says of 100 g, and the percentages that stand beside ingredients, by id. */
+  nutrition?: PrintedTable | undefined;
+  percents?: Readonly<Record<string, number>> | undefined;
 }
 
 /**
@@ -30,11 +36,13 @@ export function sharesByOrder(count: number): number[] {
 /** Binders that a label's gum percentage stands for. */
 const gumFamilies = new Set<Ingredient["family"]>(["binder"]);
 
-/**
- * A bought blend as an ingredient of the kitchen. Flours and starches get their expected shares by order; gum and powder the
- * percentage of the label, or 0.5 % and none where it is silent. Throws `unknown-ingredient`, `bad-amount`.
- */
-export function blendFromLabel(label: BlendLabel, shelf: Shelf): Ingredient {
+interface ReadLabel {
+  gum: number;
+  powder: number;
+  gums: Ingredient[];
+  bulk: Ingredient[];
+}
+function readLabel(label: BlendLabel, shelf: Shelf): ReadLabel {
   const all = label.order.map((id, i) => ingredientOf(shelf, id, `order.${i}`));
   const gums = all.filter((i) => gumFamilies.has(i.family));
   const bulk = all.filter((i) => !gumFamilies.has(i.family) && !i.leavening);
@@ -47,9 +55,41 @@ export function blendFromLabel(label: BlendLabel, shelf: Shelf): Ingredient {
       `Gum ${gum} % and powder ${powder} % cannot be; together up to 30 % would be right.`,
       "gumPercent",
     );
-  const shares = sharesByOrder(bulk.length);
+  return { gum, powder, gums, bulk };
+}
+
+const isSilent = ({ nutrition = {}, percents = {} }: BlendLabel): boolean =>
+  Object.keys(nutrition).length === 0 && Object.keys(percents).length === 0;
+
+/** The likely share of each flour or starch of a blend, of the whole blend, by id. Errors as in `blendFromLabel`. */
+export function likelyShares(
+  label: BlendLabel,
+  shelf: Shelf,
+): Omit<BlendShares, "shares"> & { shares: ({ id: string } & Range)[] } {
+  const { gum, powder, bulk } = readLabel(label, shelf);
+  const whole = (100 - gum - powder) / 100;
+  const known = { nutrition: label.nutrition, percents: bulk.map(({ id }) => label.percents?.[id]) };
+  const { shares, misfit } = blendShares(bulk, isSilent(label) ? {} : known, whole);
+  const byOrder = sharesByOrder(bulk.length);
+  return {
+    misfit,
+    shares: shares.map(({ low, mid, high }, k) => {
+      // With the order alone the mean is known exactly.
+      const exact = isSilent(label) || misfit ? (byOrder[k] ?? mid) : mid;
+      return { id: bulk[k]?.id ?? "", low: whole * Math.min(low, exact), mid: whole * exact, high: whole * Math.max(high, exact) };
+    }),
+  };
+}
+
+/**
+ * A bought blend as an ingredient of the kitchen. Flours and starches get their likely shares by order, table and printed percentages; gum and powder the
+ * percentage of the label, or 0.5 % and none where it is silent. Throws `unknown-ingredient`, `bad-amount`.
+ */
+export function blendFromLabel(label: BlendLabel, shelf: Shelf): Ingredient {
+  const { gum, powder, gums, bulk } = readLabel(label, shelf);
+  const { shares } = likelyShares(label, shelf);
   const parts = [
-    ...bulk.map((ingredient, i) => ({ ingredient, massG: (100 - gum - powder) * (shares[i] ?? 0) })),
+    ...bulk.map((ingredient, i) => ({ ingredient, massG: 100 * (shares[i]?.mid ?? 0) })),
     ...gums.map((ingredient) => ({ ingredient, massG: gum / gums.length })),
   ];
   const blend = mixtureAsIngredient(label.id, label.name, parts);

@@ -33,6 +33,13 @@ test("size, lot and date go where they belong", () => {
   expect(packetPrint("Rice cakes, best enjoyed warm", builtInShelf)).toMatchObject({ ingredients: [], open: [expect.stringMatching(/No list/) as string] });
 }); // prettier-ignore
 
+test("its table and the percentages that stand beside ingredients are told; a share of something within one is none", () => {
+  const { nutrition, percents } = packetPrint("Ingredients: white rice flour (45 %), tapioca starch, cocoa (fat 20 %). Nutrition per 100 g: fat 1.1 g, protein 5.2 g, salt 0.01 g", builtInShelf); // prettier-ignore
+  expect(nutrition).toEqual({ fat: 1.1, protein: 5.2, salt: 0.01 });
+  expect(percents).toEqual({ "white-rice-flour": 45 });
+  expect(packetPrint(print, builtInShelf)).toMatchObject({ percents: {} });
+});
+
 test.each([
   ["24.11.2027", "2027-11-24"],
   ["05.03.28", "2028-03-05"],

@@ -2,6 +2,7 @@ import { languageOf } from "../measure/languages/language";
 import type { Language } from "../measure/languages/names";
 import { allergensInWords } from "../pantry/allergen-words";
 import type { Allergen } from "../pantry/ingredient-schema";
+import { type PrintedTable, printedTable } from "../pantry/printed-table";
 import type { packetGluten } from "../pantry/packet-gluten";
 import type { Shelf } from "../pantry/shelf";
 import { readRecipe } from "../read";
@@ -19,6 +20,10 @@ export interface PacketPrint {
   lot?: string;
   /** YYYY-MM-DD. */
   bestBefore?: string;
+  /** Its table of 100 g. */
+  nutrition?: PrintedTable;
+  /** The percentage of the whole that stands beside an ingredient, by id. */
+  percents: Record<string, number>;
   /** What stood there and is asked about, in words. */
   open: string[];
 }
@@ -84,6 +89,12 @@ function foodIn(item: string, language: Language, shelf: Shelf): string | null {
   return line?.state === "read" && line.role === "ingredient" ? (line.ingredientId ?? null) : null;
 }
 
+/** "rice flour (45 %)", "45 % rice flour"; null where none stands there, or only that of something in it ("cocoa (20 % fat)"). */
+function percentIn(item: string): number | null {
+  const found = /\(\s*(\d{1,2}(?:[.,]\d)?)\s*%\s*\)|^\s*(\d{1,2}(?:[.,]\d)?)\s*%|\p{L}\s+(\d{1,2}(?:[.,]\d)?)\s*%\s*$/u.exec(item);
+  return found ? Number((found[1] ?? found[2] ?? found[3] ?? "").replace(",", ".")) : null;
+}
+
 /** What the print on a packet says. Errors: none. */
 export function packetPrint(text: string, shelf: Shelf, told?: Language): PacketPrint {
   const flat = text.replace(/\s*\n\s*/g, " ");
@@ -108,6 +119,12 @@ export function packetPrint(text: string, shelf: Shelf, told?: Language): Packet
     open.push(`Best before “${flat.slice(due.index + due[0].length).slice(0, 12).trim()}”: ${date === null ? "no date that is known" : "day and month could change places"}.`);
   // A gluten-free mark is a picture; words alone claim it.
   const claims = /\b(?:gluten[- ]free|glutenfrei|sans gluten|sin gluten|senza glutine)\b/iu.test(flat);
+  const nutrition = printedTable(text);
+  const percents: Record<string, number> = {};
+  for (const { text: item, id } of ingredients) {
+    const percent = percentIn(item);
+    if (id !== null && percent !== null) percents[id] = percent;
+  }
   const mayHold = statement !== undefined && /\b(?:gluten|wheat|weizen|bl[ée]|trigo|grano|barley|rye|glutine)\b/iu.test(statement);
   return {
     ingredients,
@@ -117,6 +134,8 @@ export function packetPrint(text: string, shelf: Shelf, told?: Language): Packet
     ...(sizeG && sizeG > 0 ? { sizeG } : {}),
     ...(lot ? { lot } : {}),
     ...(date && date !== "ambiguous" ? { bestBefore: date } : {}),
+    ...(nutrition ? { nutrition } : {}),
+    percents,
     open,
   };
 } // prettier-ignore
