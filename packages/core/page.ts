@@ -18,6 +18,7 @@ export * from "./src/pantry/vessel-words";
 export * from "./src/pantry/pan-text";
 export * from "./src/formula/kinds";
 export * from "./src/formula/shapes";
+export * from "./src/formula/most-pages";
 export * from "./src/formula/process";
 export * from "./src/formula/stage";
 export * from "./src/formula/stage-kinds";

@@ -81,6 +81,30 @@ test("a page's lines stand beside their pieces of the picture; what is open is a
   await waitFor(async () => expect(await pasted()).toMatchObject({ text: "200 g buckwheat flour\n3 large eggs", pages: [HASH] }));
 });
 
+test("a recipe of two pages: the second comes under the first, with both photographs; alone, it takes the place of what was pasted", async () => {
+  const other = HASH.replace(/./g, "b");
+  const keep = jest.spyOn(wire, "keepPhoto").mockResolvedValue({ hash: HASH } as never);
+  readsAs({ words: words(["200 g buckwheat flour"]) });
+  show();
+  bring();
+  fireEvent.click(await screen.findByText("And another page"));
+  await screen.findByText("Take a photograph");
+  expect(mockNavigate).not.toHaveBeenCalled();
+  readsAs({ words: words(["Bake 40 minutes at 180 C"]) });
+  keep.mockResolvedValue({ hash: other } as never);
+  bring();
+  await screen.findByDisplayValue(/^Bake 40 minutes/);
+  expect(screen.getByRole("radio", { name: "Under it" }).getAttribute("aria-checked")).toBe("true");
+  expect(screen.queryByText(/is replaced/)).toBeNull();
+  fireEvent.click(screen.getByText("Weigh these lines"));
+  await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith("/read"));
+  expect(await pasted()).toMatchObject({ text: "200 g buckwheat flour\nBake 40 minutes at 180 C", pages: [HASH, other] });
+  fireEvent.click(screen.getByRole("radio", { name: "In place of what is pasted" }));
+  await screen.findByText(/what is pasted now is replaced/);
+  fireEvent.click(screen.getByText("Weigh these lines"));
+  await waitFor(async () => expect(await pasted()).toMatchObject({ text: "Bake 40 minutes at 180 C", pages: [other] }));
+});
+
 test("what cannot be opened is told, and nothing else is shown; a page that is hardly read is told as one", async () => {
   readsAs({}, { ok: false, why: "These bytes are no picture that can be opened." });
   show();

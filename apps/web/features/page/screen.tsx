@@ -1,5 +1,5 @@
 import type { Language } from "@uprise/core";
-import { languages, ownOf } from "@uprise/core/page";
+import { languages, MOST_PAGES, ownOf } from "@uprise/core/page";
 import { type Href, useRouter } from "expo-router";
 import { useState } from "react";
 import { ScrollView, StyleSheet, View } from "react-native";
@@ -20,6 +20,10 @@ import { PagePicture, ReadRow } from "./rows";
 import { HARDLY, usePage } from "./use-page";
 
 const PICTURES = "image/jpeg,image/png,image/webp";
+const places = [
+  { value: "instead", label: "In place of what is pasted" },
+  { value: "under", label: "Under it" },
+];
 const tongues = languages.map((value) => ({ value, label: languageNames[value] }));
 
 /** A recipe from a photograph of its page, a picture or a PDF: read on this device, looked at line by line beside the picture, then pasted. */
@@ -37,10 +41,13 @@ export function PageScreen() {
   const [width, setWidth] = useState(0);
   const [keeping, setKeeping] = useState(false);
   const [unkept, setUnkept] = useState<string | null>(null);
+  /** A page before it was taken: these lines come under its. */
+  const [under, setUnder] = useState(false);
   useTitle("Read a page");
   const { read, rows, photograph, share, fault, file, pages, at, seems } = state;
   const open_ = rows.filter(({ seen, said }) => !seen && said !== null).length;
   const left = rows.filter(({ said }) => said === null).length;
+  const hasText = pasted !== null && pasted.text.trim() !== "";
   const corners = read?.corners ?? undefined;
 
   const bring = (one: File): void => {
@@ -53,7 +60,7 @@ export function PageScreen() {
     document.getElementById(`line-${k}`)?.scrollIntoView({ block: "center" });
     document.querySelector<HTMLElement>(`#line-${k} input`)?.focus({ preventScroll: true });
   };
-  const take = async (): Promise<void> => {
+  const take = async (more: boolean): Promise<void> => {
     if (!file) return;
     setKeeping(true);
     setUnkept(null);
@@ -65,15 +72,21 @@ export function PageScreen() {
       return;
     }
     const text = rows.flatMap(({ said }) => (said === null ? [] : [said])).join("\n");
-    await handOver((measures) => ({
-      measures,
-      text,
-      mending: {},
-      ...(language === "en" ? {} : { language }),
-      ...(typeof hash === "string" ? { pages: [hash] } : {}),
-    }));
+    await handOver(({ measures, ...before }) => {
+      const kept = [...((under && before.pages) || []), ...(typeof hash === "string" ? [hash] : [])];
+      return {
+        measures,
+        text: under && before.text.trim() !== "" ? `${before.text.trimEnd()}\n${text}` : text,
+        mending: under ? before.mending : {},
+        ...(language === "en" ? {} : { language }),
+        ...(kept.length > 0 ? { pages: kept.slice(0, MOST_PAGES) } : {}),
+      };
+    });
     setKeeping(false);
-    router.navigate("/read" as Href);
+    setUnder(more);
+    if (!more) return router.navigate("/read" as Href);
+    if (at + 1 < pages) await again(at + 1, {}, language);
+    else setAnother(true);
   };
 
   return (
@@ -157,6 +170,7 @@ export function PageScreen() {
             {pages > 1 ? (
               <Choice label="Page" options={Array.from({ length: pages }, (_, k) => ({ value: `${k}`, label: `${k + 1}` }))} value={`${at}`} onChange={(next) => void again(Number(next), {}, language)} />
             ) : null}
+            {hasText ? <Choice titled label="These lines go" options={places} value={under ? "under" : "instead"} onChange={(next) => setUnder(next === "under")} /> : null}
             <View style={wide ? styles.beside : styles.under}>
               <View style={wide ? styles.half : null} onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}>
                 {width > 0 ? <PagePicture read={read} rows={rows} chosen={chosen} onChoose={choose} width={width} /> : null}
@@ -172,11 +186,13 @@ export function PageScreen() {
       </ScrollView>
       {read && share === null && !setting ? (
         <TakeBar
-          status={unkept ?? `${rows.length - left} lines${left > 0 ? `, ${left} left out` : ""}${open_ > 0 ? `; ${open_} to be looked at first` : ""}${pasted && pasted.text.trim() !== "" ? "; what is pasted now is replaced" : ""}`}
+          status={unkept ?? `${rows.length - left} lines${left > 0 ? `, ${left} left out` : ""}${open_ > 0 ? `; ${open_} to be looked at first` : ""}${hasText && !under ? "; what is pasted now is replaced" : ""}${under && (pasted?.pages?.length ?? 0) >= MOST_PAGES ? `; the photographs of the first ${MOST_PAGES} pages are kept` : ""}`}
           tone={unkept ? "stop" : "faint"}
           disabled={open_ > 0 || rows.length === left || keeping || !pasted}
           onFirst={open_ > 0 ? () => choose(rows.findIndex(({ seen, said }) => !seen && said !== null)) : null}
-          onTake={() => void take()}
+          onTake={() => void take(false)}
+          more={at + 1 < pages ? `And page ${at + 2}` : "And another page"}
+          onMore={() => void take(true)}
         />
       ) : null}
     </View>
@@ -201,7 +217,7 @@ function Progress({ share, onStop }: { share: number; onStop: () => void }) {
   );
 } // prettier-ignore
 
-function TakeBar({ status, tone, disabled, onFirst, onTake }: { status: string; tone: "stop" | "faint"; disabled: boolean; onFirst: (() => void) | null; onTake: () => void }) {
+function TakeBar({ status, tone, disabled, onFirst, onTake, more, onMore }: { status: string; tone: "stop" | "faint"; disabled: boolean; onFirst: (() => void) | null; onTake: () => void; more: string; onMore: () => void }) {
   const colours = useColours();
   return (
     <View style={[styles.bar, { borderTopColor: colours.strongRule }]}>
@@ -213,9 +229,14 @@ function TakeBar({ status, tone, disabled, onFirst, onTake }: { status: string; 
           Show me
         </Button>
       ) : (
-        <Button kind="main" disabled={disabled} onPress={onTake}>
-          Weigh these lines
-        </Button>
+        <>
+          <Button kind="quiet" disabled={disabled} onPress={onMore}>
+            {more}
+          </Button>
+          <Button kind="main" disabled={disabled} onPress={onTake}>
+            Weigh these lines
+          </Button>
+        </>
       )}
     </View>
   );

@@ -54,10 +54,10 @@ const isUntouched = ({ text, mending, kind }: Pasted): boolean =>
 /** Every place of this tab that shows the paste: a page that was read goes to all of them. */
 const shown = new Set<(next: Pasted) => void>();
 
-/** Lays a recipe on the desk from elsewhere, in place of what was pasted before; its cups and spoons stay. */
-export async function handOver(next: (measures: Measures) => Pasted): Promise<void> {
+/** Lays a recipe on the desk from elsewhere, made of what was pasted before. */
+export async function handOver(next: (before: Pasted) => Pasted): Promise<void> {
   const { body } = await takeUpPaper("reader", OF, isKept);
-  const made = next(isKept(body) ? body.measures : nothing.measures);
+  const made = next(isKept(body) ? body : nothing);
   for (const show of shown) show(made);
   await keepPaper("reader", OF, made);
 }

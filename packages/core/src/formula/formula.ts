@@ -1,3 +1,4 @@
+import { MOST_PAGES } from "./most-pages";
 import { z } from "zod";
 import { fillingSchema } from "../measure/filling-schema";
 import { rangeSchema } from "../measure/range-schema";
@@ -99,7 +100,7 @@ export const pastedSchema = z.object({
   /** Photographs of the pages that it was read from, by the hash under which they are kept. */
   pages: z
     .array(z.string().regex(/^[0-9a-f]{64}$/))
-    .max(6)
+    .max(MOST_PAGES)
     .optional(),
 });
 export type Pasted = z.infer<typeof pastedSchema>;
