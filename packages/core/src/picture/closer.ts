@@ -27,7 +27,7 @@ interface Piece {
 }
 
 /** Connected pieces of ink, from left to right. */
-function piecesOf({ width, height, data }: Gray, level: number): Piece[] {
+export function piecesOf({ width, height, data }: Gray, level: number): Piece[] {
   const seen = new Uint8Array(data.length);
   const out: Piece[] = [];
   for (let first = 0; first < data.length; first++) {

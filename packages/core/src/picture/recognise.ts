@@ -3,6 +3,7 @@ import { type Corners, cornersOf, flattened } from "./flatten";
 import { blank, cropped, type Gray, quarterTurned, sampled, shrunk, turned } from "./gray";
 import { evenlyLit } from "./light";
 import { liesOnItsSide, skewOf } from "./skew";
+import { missedBefore } from "./missed";
 import { type Box, median, type PageWord } from "./words";
 
 /** A word as the reader of letters gives it, with the signs that it is made of. */
@@ -102,13 +103,28 @@ export async function readPage(photograph: Gray, asked: PageAsked, recogniser: R
   if (asked.quarters === undefined && sureness(raw) < UPSIDE_DOWN) await orElse({ ...page, picture: quarterTurned(page.picture, 2), quarters: (page.quarters + 2) % 4 });
   tell(0.85);
   const words: PageWord[] = [];
-  for (const [k, word] of raw.entries()) {
-    if (word.confidence < NOISE && !/[\p{L}\d]{2}/u.test(word.text)) continue;
+  const kept = raw.filter((word) => word.confidence >= NOISE || /[\p{L}\d]{2}/u.test(word.text));
+  for (const box of missedBefore(page.picture, kept)) {
+    const found = await signIn(page.picture, box, recogniser);
+    if (found) words.push(found);
+  }
+  for (const [k, word] of kept.entries()) {
     words.push(await lookedCloser(page.picture, word, recogniser));
-    tell(0.85 + (0.15 * k) / raw.length);
+    tell(0.85 + (0.15 * k) / kept.length);
   }
   return { ...page, words, confidence: sureness(words) };
 } // prettier-ignore
+
+/** What was passed over, looked at by itself: a fraction, or a number that is then asked about; null where it is neither. */
+async function signIn(picture: Gray, box: Box, recogniser: Recogniser): Promise<PageWord | null> {
+  const seen = await lookedCloser(picture, { text: "?", box, confidence: 0, symbols: [] }, recogniser);
+  if (seen.text !== "?") return seen;
+  const close = cropped(picture, { x0: box.x0 - AROUND, y0: box.y0 - AROUND, x1: box.x1 + AROUND, y1: box.y1 + AROUND });
+  const { text, confidence } = await recogniser.word(enlarged(close, LARGER));
+  return confidence >= LEAST_AGAIN && /^[\d½⅓⅔¼¾⅛⅜⅝⅞][\d.,/½⅓⅔¼¾⅛⅜⅝⅞]*$/.test(text.trim())
+    ? { text: text.trim(), box, confidence: Math.min(confidence, FIGURE - 1) }
+    : null;
+}
 
 /** An amount is looked at twice: by its shape for a fraction in one sign, and as a word of its own, larger. What differs is another reading. */
 async function lookedCloser(picture: Gray, { text, box, confidence }: RawWord, recogniser: Recogniser): Promise<PageWord> {
