@@ -30,7 +30,7 @@ export interface PageSettings {
 }
 
 /** Larger files, and pictures of more pixels, are refused; what is larger than a page needs is made smaller when it is opened. */
-const MOST = { bytes: 30_000_000, pixels: 120_000_000, side: 3000 };
+const MOST = { bytes: 30_000_000, pixels: 120_000_000, side: 2600 };
 /** A photograph that is shown for its corners to be set is no larger. */
 const SHOWN = 1100;
 
@@ -62,11 +62,14 @@ async function openPicture(file: Blob): Promise<Opened> {
     made.ink.drawImage(bitmap, 0, 0, made.canvas.width, made.canvas.height);
     return made;
   };
-  const { canvas, ink } = drawn(MOST.side);
-  const photograph = grayOf(ink.getImageData(0, 0, canvas.width, canvas.height));
   const small = drawn(SHOWN).canvas;
+  const { canvas, ink } = drawn(MOST.side);
+  // A phone's photograph takes 50 MB: each stage lets go of the one before it.
   bitmap.close();
-  return { kind: "picture", photograph, shown: await small.convertToBlob({ type: "image/jpeg", quality: 0.8 }), size: { width: canvas.width, height: canvas.height } }; // prettier-ignore
+  const size = { width: canvas.width, height: canvas.height };
+  const photograph = grayOf(ink.getImageData(0, 0, size.width, size.height));
+  canvas.width = canvas.height = 0;
+  return { kind: "picture", photograph, shown: await small.convertToBlob({ type: "image/jpeg", quality: 0.8 }), size };
 }
 
 /** The reader of letters for a language, from the kitchen's own server; the same one as long as the language stays. */
