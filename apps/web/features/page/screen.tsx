@@ -219,9 +219,10 @@ function Progress({ share, onStop }: { share: number; onStop: () => void }) {
 
 function TakeBar({ status, tone, disabled, onFirst, onTake, more, onMore }: { status: string; tone: "stop" | "faint"; disabled: boolean; onFirst: (() => void) | null; onTake: () => void; more: string; onMore: () => void }) {
   const colours = useColours();
+  const wide = useWide();
   return (
     <View style={[styles.bar, { borderTopColor: colours.strongRule }]}>
-      <Small tone={tone} style={styles.screen} live="polite">
+      <Small tone={tone} style={wide || onFirst ? styles.screen : styles.line} live="polite">
         {status}
       </Small>
       {onFirst ? (
@@ -250,11 +251,14 @@ const styles = StyleSheet.create({
   beside: { flexDirection: "row", alignItems: "flex-start", gap: space.xl },
   under: { gap: space.m },
   half: { flex: 1, minWidth: 0 },
+  line: { width: "100%" },
   track: { width: "100%", maxWidth: 420, height: 14, borderWidth: 1 },
   bar: {
     flexDirection: "row",
+    flexWrap: "wrap",
+    justifyContent: "flex-end",
     alignItems: "center",
-    gap: space.m,
+    columnGap: space.m,
     borderTopWidth: 1.5,
     paddingHorizontal: space.m,
     paddingVertical: space.xs,
