@@ -25,6 +25,9 @@ test.each([
   "Keeps in a tin for 3 days.",
   "Leave in the tin a few minutes.",
   "Bake 25 minutes, then turn out.",
+  "Leave to rise in the tin for 40 minutes.",
+  "Keep in a tin somewhere cold.",
+  "Leave in the tin in the fridge for 2 hours.",
 ])("%s is none", (text) => expect(readProcess([text]).tin).toBeUndefined());
 
 test("what waits in the tin after the oven is no rest of the batter", () => {

@@ -8,8 +8,9 @@ import { timesIn } from "./time-text";
 const tin = /\b(?:in|inside) (?:the |its |their |your )?(?:\w+ )?(?:tins?|pans?|mou?lds?|trays?|skillet|dish|cups|cases)\b/i;
 const turnedOut =
   /\b(?:turn(?:ed|ing)? (?:it |them |the \w+ )?out|un-?mou?ld(?:ed|ing)?|(?:tak|lift|remov)\w* (?:it |them |the \w+ )?(?:out (?:of|from)|from) (?:the|its|their) (?:tins?|pans?|mou?lds?)|(?:on)?to (?:a|the) (?:\w+ )?rack|de-?pan\w*)/i;
-const waits = /\b(?:cool(?:s|ed|ing)?|leave|left|let|rest(?:s|ed|ing)?|stand(?:s|ing)?|sit(?:s|ting)?|wait|stay(?:s)?|keep)\b/i;
-const batter = /\b(?:batter|dough|mixture|mix|before (?:baking|the oven|it goes in|they go in)|before you bake|chill)\b/i;
+const waits = /\b(?:cool(?:s|ed|ing)?|leave|left|let|rest(?:s|ed|ing)?|stand(?:s|ing)?|sit(?:s|ting)?|wait|stay(?:s)?)\b/i;
+const batter =
+  /\b(?:batter|dough|mixture|mix|before (?:baking|the oven|it goes in|they go in)|before you bake|chill\w*|ris(?:e[sn]?|ing)|pro(?:ve|of)\w*|swell|thicken|hydrate|fridge)\b/i;
 const toTheEnd =
   /\b(?:complete(?:ly)?|fully|entirely|quite cold|cold|right through|all the way|before (?:slicing|cutting|you cut))\b/i;
 const briefly = /\b(?:few|couple|moment|briefly|slightly|little|a bit|enough to handle)\b/i;
