@@ -100,7 +100,7 @@ const serves = /^(?:\w+ly )?(?:serve|eat|slice|cut|enjoy)\b|\bserve\b|\beat (?:i
 /** What a word for several foods takes of those that nothing else names. */
 const groups: [RegExp, (role: MixingRole, ingredient: Ingredient) => boolean][] = [
   [/\b(?:everything|all (?:but|except)|all (?:the |of the )?(?:rest|ingredients|others?|remaining)|the rest|the remaining|remaining (?:dry |wet )?ingredients|the lot|all together|it all|mix all)\b/i, () => true],
-  [/\bdry\b(?! (?:pan|frying|skillet|place|hands?))|\bpowders\b/i, (role) => role === "dry" || role === "sugar"],
+  [/\b(?:dry|dries)\b(?! (?:pan|frying|skillet|place|hands?))|\bpowders\b/i, (role) => role === "dry" || role === "sugar"],
   [/\b(?:wet|liquids?)\b(?! (?:hands?|spoon|spatula|knife))/i, (role) => role === "wet" || role === "fat" ],
   [/\bflours\b|\bflour mix\w*\b/i, (role, { family }) => role === "dry" && (family.includes("flour") || family === "starch" || family === "blend")],
   [/\bspices?\b/i, (_, { family }) => family === "spice"],

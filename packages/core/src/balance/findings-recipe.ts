@@ -104,7 +104,7 @@ function minutesFindings(said: Said, baked: BakedBy, ways: boolean): Finding[] {
     {
       id: "recipe-differs",
       severity: factor > PLAINLY ? "caution" : "note",
-      message: `The recipe says ${minutesText(minutes.low, minutes.high)}; ${where} with ${gramsText(massOf(baked.items))} of batter takes ${minutesText(low, high)}.`,
+      message: `The recipe says ${minutesText(minutes.low, minutes.high)}; ${where} with ${gramsText(massOf(baked.items))} of batter ${baked.vessel.shape === "free" || baked.vessel.shape === "muffin" ? "take" : "takes"} ${minutesText(low, high)}.`,
       why: `The batter stands ${Math.round(baked.fill.depthMm)} mm deep at ${baked.oven.celsius} °C. A recipe's minutes are for its writer's pan and oven; time grows with the depth squared.`,
       fix:
         fix ??

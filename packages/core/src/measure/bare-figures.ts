@@ -20,6 +20,9 @@ export function bareRow(line: string, names: Names): RegExpExecArray | null {
 /** "600 sorghum", "water 780": a food and a figure in a list on one line. */
 const bareItem = /^(?:(\d{1,4}(?:[.,]\d)?)\s+(\p{L}[\p{L} '-]{1,30})|(\p{L}[\p{L} '-]{1,30}?)\s+(\d{1,4}(?:[.,]\d)?))$/u;
 
+/** "g rice flour": what stands behind its figure is a unit, and says what the bare ones beside it are. */
+const hasUnit = (called: string): boolean => /^(?:g|grams?|ml)\s+\p{L}/iu.test(called);
+
 /** A line of foods with bare figures, as one with grams; null where it is none. */
 export function bareList(line: string, names: Names): string | null {
   const apart = line.includes(",") ? /,\s*(?:and\s+)?/ : /\s\/\s/;
@@ -40,10 +43,11 @@ export function bareList(line: string, names: Names): string | null {
   const all = parts.map((part, k) => {
     const [, before, behind, name, figure] = read[k] ? [] : (bareItem.exec(part) ?? []);
     const called = behind ?? name;
-    const counted = called !== undefined && names.known(plainText(called)) !== null;
+    const counted = called !== undefined && (names.known(plainText(called)) !== null || hasUnit(called));
     return read[k] ?? (called === undefined || counted ? null : { figure: before ?? figure ?? "", name: called });
   });
-  if (all.filter((one) => one !== null).length < FEW) return null;
+  if (all.filter((one) => one !== null).length + parts.filter((part) => hasUnit(part.replace(/^[\d.,]+\s*/, ""))).length < FEW)
+    return null;
   return `${head}${all.map((one, k) => (one ? `${one.figure} g ${one.name}` : (parts[k] ?? ""))).join(", ")}`;
 }
 

@@ -204,6 +204,10 @@ const isTitle = (source: string, plain: string, text: string): boolean =>
     plain.split(" ").length <= 12 &&
     /^\s*[^\n]+\n[ \t]*\r?\n/.test(text));
 
+const bakes =
+  /\b(?:loaf|loaves|bread|muffins?|scones?|biscuits?|cookies?|cakes?|cornbread|buns?|rolls?|bars?|brownies?|blondies?|pancakes?|crackers?|flatbreads?|tray ?bake|gingerbread|parkin|flapjacks?|farls?)\b/i;
+const beginsWithAmount = /^\W*(?:\d|[½¼¾⅓⅔]|(?:an?|one|two|three|four|half|some|about)\b)/i;
+
 function roleOf(plain: string, items: readonly WrittenItem[], section: Section, first: boolean, names: Names): Line["role"] {
   if (isHeading(plain)) return "heading";
   if (isMeta(plain)) return "note";
@@ -213,6 +217,8 @@ function roleOf(plain: string, items: readonly WrittenItem[], section: Section, 
   // What a recipe boasts of before its list: "no gum needed", "only 1 bowl".
   if (section === "start" && /^(?:no|only|just|zero|without|ready in)\b/i.test(plain) && !items.some(isMeasured))
     return first ? "title" : "note";
+  // "Bench sheet 14 - carrot loaf x4": the first line names what is baked; its figures are no amounts.
+  if (first && plain.length <= 80 && bakes.test(plain) && !beginsWithAmount.test(plain) && !items.some(isMeasured)) return "title";
   const words = plain.split(" ").length;
   const known = items.some((item) => nameOf(item, names) !== null);
   const amounts = items.some((item) => item.measures.length > 0);

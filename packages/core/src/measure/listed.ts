@@ -10,28 +10,44 @@ import type { Section } from "./roles";
 export function listedIn(drafts: readonly Draft[], names: Names): Listed | null {
   const ids = new Set<string>();
   const called = new Map<string, string[]>();
+  const families = new Set<string>();
   for (const { role, items, gathered } of drafts) {
     if (role !== "ingredient" || gathered) continue;
     for (const item of items) {
       const found = item.measures.length > 0 ? nameOf(item, names)?.found : null;
       if (!found) continue;
       ids.add(found.ingredientId);
+      if (found.what.family !== undefined) families.add(found.what.family);
       for (const name of [item.name, found.name]) if (!called.has(name)) called.set(name, wordsIn(name));
     }
   }
-  return ids.size > 1 ? { ids, called: [...called.values()] } : null;
+  return ids.size > 1 ? { ids, called: [...called.values()], families } : null;
 }
 
 export interface Listed {
   ids: ReadonlySet<string>;
   called: readonly string[][];
+  families?: ReadonlySet<string>;
 }
+
+/** A word for a whole family: who folds in "the nuts" means those of the list. */
+const groups: [RegExp, readonly string[]][] = [
+  [/^nuts?$/i, ["nut"]],
+  [/^seeds?$/i, ["seed"]],
+  [/^(?:fruits?|berries)$/i, ["fruit", "dried-fruit", "puree"]],
+  [/^spices?$/i, ["spice"]],
+  [/^cheeses?$/i, ["cheese", "dairy"]],
+  [/^chocolate(?: chips)?$/i, ["chocolate"]],
+  [/^sugars?$/i, ["sugar"]],
+];
 
 const wordsIn = (name: string): string[] => name.toLowerCase().split(/[^\p{L}]+/u).map((word) => word.replace(/s$/, "")).filter((word) => word !== ""); // prettier-ignore
 
 /** Whether the list holds what a sentence calls by a shorter name: "the oil" of "sunflower oil". */
-function isListed({ ingredientId, item }: Mention, { ids, called }: Listed): boolean {
+function isListed({ ingredientId, item }: Mention, { ids, called, families }: Listed): boolean {
   if (ingredientId === null || ids.has(ingredientId)) return true;
+  const group = groups.find(([pattern]) => pattern.test(item.name.trim()))?.[1];
+  if (group?.some((family) => families?.has(family))) return true;
   const said = wordsIn(item.name);
   return called.some((words) => said.every((word) => words.includes(word)));
 }
@@ -45,7 +61,10 @@ const addedBefore = /\b(?:add|fold(?: in)?|(?:stir|mix|whisk|beat|tip|work|throw
 export function openFoods(drafts: readonly Draft[], listed: Listed | null, names: Names): ReadonlyMap<number, WrittenItem[]> {
   const out = new Map<number, WrittenItem[]>();
   const measured = drafts.flatMap(({ mentions }) => measuredOf(mentions));
-  if (listed === null && measured.length === 0) return out;
+  const bare = drafts.flatMap(({ mentions }) =>
+    mentions.filter((one) => !one.measured && !one.aside && one.item.measures.length > 0),
+  );
+  if (listed === null && measured.length === 0 && bare.length < 2) return out;
   const ids = new Set(listed?.ids ?? measured.flatMap(({ ingredientId }) => ingredientId ?? []));
   const called = listed
     ? [...listed.called]
@@ -63,9 +82,10 @@ export function openFoods(drafts: readonly Draft[], listed: Listed | null, names
       if (
         mention.measured ||
         mention.aside ||
-        mention.item.measures.length > 0 ||
+        // "fifty cornflour": where there is no list, a bare number of what is not counted is asked about, never passed over.
+        (listed !== null && mention.item.measures.length > 0) ||
         mention.item.purpose !== undefined ||
-        isListed(mention, { ids, called })
+        isListed(mention, { ids, called, ...(listed?.families ? { families: listed.families } : {}) })
       )
         continue;
       if (listed !== null && !addedBefore.test(mention.before)) continue;

@@ -20,7 +20,7 @@ const panWord =
 const vesselWord = /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|griddle|springform|stone)\b/i;
 /** A can of something, or where a thing is kept. */
 const noPan =
-  /\b(?:tin|can)s? of\b(?!\s*\d+(?:\.\d+)?\s*(?:x|by|cm|mm|in))|\bin (?:a|an airtight) tin\b|\bkeeps?\b|\bcool(?:s|ing|ed)? (?:it |them )?(?:completely )?in the (?:tin|pan|tray)\b|\bin the (?:tin|pan|tray)\b[^.;]{0,16}\bcool/i;
+  /\b(?:tin|can)s? of\b(?!\s*\d+(?:\.\d+)?\s*(?:x|by|cm|mm|in))|\bin (?:a|an airtight) tin\b|\bkeeps?\b|\bcutters?\b|\bcool(?:s|ing|ed)? (?:it |them )?(?:completely )?in the (?:tin|pan|tray)\b|\bin the (?:tin|pan|tray)\b[^.;]{0,16}\bcool/i;
 
 interface Length {
   mm: number;
@@ -309,7 +309,9 @@ export function piecesIn(source: string): number | null {
       text,
     )?.[1] ??
     /\bcut (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
-    new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1];
+    new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1] ??
+    // "Carrot loaf x4"
+    new RegExp(`\\b${pieceNames}\\s*[x×]\\s*(\\d{1,3})\\s*$`, "i").exec(text)?.[1];
   return wholeIn(counted);
 }
 

@@ -130,7 +130,7 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
 const methods: [NonNullable<ReadProcess["method"]>, RegExp][] = [
   ["blender", /\b(?:blender|food processor|liquidi[sz]er|whi[sz]z|blitz(?:ed)? (?:everything|all|until))\b/i],
   ["cut-in", /\b(?:rub(?:bed|bing)?)\b[^.]{0,40}\b(?:in|into|butter|fat|flour|lard|margarine)\b|\bcut (?:in\b(?! (?:\d|half|halves|two|three|four|six|eight|ten|twelve|sixteen|squares|wedges|slices|bars|fingers|quarters|pieces))|(?:the )?(?:cold )?(?:butter|lard|fat|shortening|margarine)\b)|\b(?:butter|fat|lard|margarine)\b[^.]{0,24}\b(?:in with|with) (?:your |the )?(?:fingertips|fingers|two knives)|\bpastry (?:cutter|blender)\b|\bbetween (?:the|your) fingers\b|\blike (?:bread)?crumbs\b/i],
-  ["creaming", /\bcream(?:ed|ing)?\b (?:the |it |\d)?[^.]{0,24}\b(?:butter|sugar|margarine|fat|together|with)\b|\b(?:butter|margarine)\b[^.]{0,16}\b(?:and|with)\b[^.]{0,10}\bsugar\b[^.]{0,20}\b(?:beaten|till light|until (?:light|pale|fluffy))|\bbeat (?:the )?(?:soft )?(?:butter|margarine)\b[^.]{0,16}\bsugar\b|\bcreaming\b|\b(?:whisk|whip|beat)\w*\b[^.]{0,8}\bbutter\b[^.]{0,14}\bsugar\b/i],
+  ["creaming", /\bcream(?:ed|ing)?\b (?:the |it |\d)?[^.]{0,24}\b(?:butter|sugar|margarine|fat|together|with)\b|\b(?:butter|margarine)\b[^.]{0,16}\b(?:and|with)\b[^.]{0,10}\bsugar\b[^.]{0,20}\b(?:beaten|till light|until (?:light|pale|fluffy))|\bbeat (?:the )?(?:soft )?(?:butter|margarine)\b[^.]{0,16}\bsugar\b|\bcreaming\b|\b(?:whisk|whip|beat)\w*\b(?! in\b)[^.]{0,8}\bbutter\b[^.]{0,14}\bsugar\b/i],
   ["whisked", /\b(?:whisk|beat|whip)\w*\b[^.]{0,24}\beggs?\b[^.]{0,20}\bsugar\b[^.]*\b(?:ribbon|thick|pale|foam\w*|tripled?|mousse|minutes)\b|\bribbon\b|\begg whites\b[^.]{0,30}\bpeaks\b/i],
   ["one-bowl", /\b(?:one|a single|the same|1) bowl\b|\ball[\s-]in[\s-]one\b|\b(?:everything|all)\b[^.]{0,14}\bin(?:to)? a bowl\b|\bone[\s-]bowl\b/i],
   ["muffin", /\b(?:into|onto|to|over) (?:the )*(?:dry|powders)\b[^.]{0,24}\b(?:pour|add|tip|stir)\b|\bwet\b[^.]{0,24}\b(?:in)?to\b[^.]{0,10}\bdry\b|\bdry\b[^.]{0,24}\b(?:in)?to\b[^.]{0,10}\bwet\b|\bmuffin method\b|\btwo[\s-]bowl|\bpour\b[^.]{0,40}\b(?:into|on(?:to)?|over)\b[^.]{0,14}\b(?:dry|flour|flours|powders?)\b|\bfold (?:that|it|them|the wet)\b[^.]{0,14}\binto\b[^.]{0,14}\b(?:dry|flour)|\bseparately?\b[^.]{0,30}\bpour\b/i],
@@ -176,7 +176,7 @@ function shapeIn(text: string): NonNullable<ReadProcess["shape"]> {
       "i",
     ).exec(sentence);
     const across = new RegExp(
-      `\\b${pieces}\\s+(?:of|with|about)\\s+(?:about\\s+)?${length}|${length}\\s*(?:across|wide|in diameter|${pieces})`,
+      `\\b${pieces}\\s+(?:of|with|about)\\s+(?:about\\s+)?${length}|${length}\\s*(?:across|wide|in diameter|${pieces})|${length}\\s+(?:round |plain |fluted |pastry )*cutter`,
       "i",
     ).exec(sentence);
     const many = new RegExp(
@@ -187,7 +187,8 @@ function shapeIn(text: string): NonNullable<ReadProcess["shape"]> {
     const slicing = /\bslice\b/i.test(sentence);
     if (thick && !slicing) shape.thicknessMm ??= mmOf(thick[1] ?? thick[3], thick[2] ?? thick[4]) ?? undefined;
     const squares = /\bsquares?\b/i.test(across?.[0] ?? "");
-    if (across && !squares) shape.diameterMm ??= mmOf(across[1] ?? across[3], across[2] ?? across[4]) ?? undefined;
+    if (across && !squares)
+      shape.diameterMm ??= mmOf(across[1] ?? across[3] ?? across[5], across[2] ?? across[4] ?? across[6]) ?? undefined;
     if (/\bround of \d/i.test(sentence))
       shape.diameterMm ??=
         mmOf(...((/\bround of (\d+(?:\.\d+)?)\s*(cm|mm)/i.exec(sentence)?.slice(1, 3) as [string?, string?]) ?? [])) ?? undefined;

@@ -158,7 +158,11 @@ function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
     return baking.test(last) && !/^oven$/i.test(last) ? true : /^oven$/i.test(last) ? !/\bpre-?heat|\bheat/i.test(clause) : false;
   // A full stop may have been taken for that of an abbreviation ("min.").
   const rest = text[said.end - 1] === "." ? "" : (text.slice(said.end).split(/[.;·]/)[0] ?? "");
-  if (/^\s*(?:of\s+)?(?:in the (?:tin|pan|tray|cups|mould|mold|dish)s?\s+)?(?:to\s+)?(?:completely\s+|fully\s+)?(?:rest|chill|cool|prov|soak|in the (?:fridge|freezer))/i.test(rest))
+  if (
+    /^\s*(?:of\s+)?(?:in the (?:tin|pan|tray|cups|mould|mold|dish)s?\s+)?(?:to\s+)?(?:completely\s+|fully\s+)?(?:rest|chill|cool|prov|soak|in the (?:fridge|freezer))/i.test(
+      rest,
+    )
+  )
     return false;
   return anyBake || baking.test(rest) || /^\s*at\s+\d/.test(rest);
 }

@@ -182,6 +182,9 @@ function sizedAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
   return { value: size.value, next: at + 1 };
 }
 
+const oneOf = /^(?:teaspoon|tsp|tablespoon|tbsp|dessertspoon|cup|mug|cupful|mugful|glass|packet|sachet)$/;
+const begun = /^(?:[,;:]|and|then|plus|with|add)$/;
+
 /** Number, manner, size, unit; or manner and unit alone ("a scant cup", "a good pinch"). */
 const simpleAt = remembered(simpleOf);
 
@@ -201,8 +204,12 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   // "pinch of salt", and where an amount begins what is read, "pinch salt".
   const bare =
     direct !== null &&
-    said.has(direct.value) &&
-    (lower(tokens, direct.next) === "of" || (from === 0 && tokens[direct.next]?.kind === "word"));
+    ((said.has(direct.value) && (lower(tokens, direct.next) === "of" || (from === 0 && tokens[direct.next]?.kind === "word"))) ||
+      // In speech, ", teaspoon of salt" is one; at the head of a line of a list its number may be lost.
+      (oneOf.test(lower(tokens, skipped)) &&
+        lower(tokens, direct.next) === "of" &&
+        begun.test(lower(tokens, from - 1)) &&
+        from > 0));
   // "teaspoon and a half of powder"
   const andAHalf =
     direct !== null &&

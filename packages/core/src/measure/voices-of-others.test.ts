@@ -1,0 +1,78 @@
+import { formulaFrom } from "../begin";
+import { readRecipe } from "../read";
+
+/** What came out of six texts in other voices (a stall, a bench sheet, a school, a card, a blog, a voice note), by class. */
+const read = (text: string) => readRecipe(text, "metric");
+const grams = (text: string, id: RegExp): (number | undefined)[] =>
+  read(text).lines.flatMap(({ ingredientId, grams: g }) => (ingredientId !== null && id.test(ingredientId) ? [g?.mid] : []));
+
+describe("a name ends before what joins it to the next", () => {
+  const list = "Scones\n225g sorghum flour\n25g caster sugar\n50g sultanas\n150ml milk\n";
+  test.each(["Stir in sugar and sultanas.", "Stir in the sugar and the milk.", "Add sugar or leave it.", "Mix in sultanas with sugar."])("%s", (step) => {
+    expect(read(`${list}1. Rub the flour with your hands.\n2. ${step}`).questions).toEqual([]);
+  }); // prettier-ignore
+});
+
+test.each([
+  ["nuts", "85 g pecans"],
+  ["seeds", "40 g sunflower seeds"],
+  ["spices", "2 tsp cinnamon"],
+  ["berries", "150 g raspberries"],
+])("who folds in the %s means those of the list", (group, line) => {
+  const { questions, lines } = read(`Muffins\n200 g oat flour\n2 eggs\n150 ml milk\n${line}\n\nMix all. Fold in ${group}. Bake 20 minutes at 180 °C.`);
+  expect([questions, lines.filter(({ role }) => role === "ingredient").length]).toEqual([[], 4]);
+}); // prettier-ignore
+
+test.each([
+  "so its a hundred and fifty of rice flour and fifty cornflour, two teaspoons of baking powder. bake 20 minutes at 180",
+  "take one fifty of rice flour then fifty tapioca and bake it 20 minutes",
+])("a bare number of what is not counted is asked about, never passed over: %s", (text) => {
+  const { lines, questions } = read(text);
+  for (const id of [/rice-flour/, /starch/]) expect(lines.some(({ ingredientId, state }) => id.test(ingredientId ?? "") && state === "asked")).toBe(true); // prettier-ignore
+  expect(questions.length).toBeGreaterThanOrEqual(2);
+});
+
+test("a unit beside bare figures says what they are, and is no name", () => {
+  const { lines } = read("Loaf\n150 g rice flour, 50 cornflour, 20 sugar\n2 eggs");
+  expect(lines.slice(1, 4).map(({ ingredientId, grams: g }) => [ingredientId, g?.mid])).toEqual([
+    ["white-rice-flour", 150],
+    ["corn-starch", 50],
+    ["white-sugar", 20],
+  ]);
+});
+
+test("in speech a unit without its number is one of it; at the head of a line its number may be lost, and it is asked", () => {
+  expect(grams("the crackers: mug of sunflower seeds, 2 tablespoons chia, teaspoon of salt. bake an hour at 150", /salt/)).toEqual(grams("x\n1 teaspoon salt\n2 eggs", /salt/)); // prettier-ignore
+  expect(read("Loaf\n200 g sorghum flour\ncup of milk").lines.at(-1)).toMatchObject({ state: "asked" });
+});
+
+test.each(["BENCH SHEET 14 - Carrot & walnut loaf x4", "Batch 3: banana muffins", "Week 12 – orange cake"])(
+  "%s names what is baked: its figures are no amounts",
+  (title) => {
+    const { lines } = read(`${title}\n1200 g sorghum flour\n900 g carrot, grated\n36 g baking powder`);
+    expect(lines.filter(({ role }) => role === "ingredient")).toHaveLength(3);
+    expect(lines[0]?.role).toBe("title");
+  },
+);
+test("a cutter is no tin: its width is that of the pieces, which are as thick as they are patted out", () => {
+  const reading = read("Scones\n225g sorghum flour\n55g butter\n150ml milk\n1. Grease a baking sheet.\n2. Pat out to 2 cm thick. Cut 8 rounds with a 5 cm cutter.\n3. Bake 14 mins at 220°C."); // prettier-ignore
+  expect([reading.pan?.shape, reading.process?.shape]).toEqual([
+    "free",
+    { thicknessMm: 20, diameterMm: 50, count: 8, cut: "rounds" },
+  ]);
+  expect(formulaFrom(reading, "metric").vessel).toMatchObject({ shape: "free", pieces: 8, thicknessMm: 20 });
+});
+
+test.each([
+  ["Banana loaf\nMakes 2 loaves", 2],
+  ["Carrot loaf x4", 4],
+  ["Banana loaf\nCut into 10 slices", undefined],
+])("%s: so many tins", (head, pieces) =>
+  expect(formulaFrom(read(`${head}\n400 g sorghum flour\n600 g banana\n4 eggs\n\nBake 50 minutes at 175 °C.`), "metric").vessel.pieces).toBe(pieces),
+); // prettier-ignore
+
+test.each(["Cool in the tin.", "Keeps 4 days wrapped.", "Leave to cool completely in the tin."])(
+  "“%s” takes nothing from the tin that another sentence names",
+  (last) =>
+    expect(read(`Traybake\n200 g oats\n50 g butter\n\nSpread in a 30 x 23 cm tin. Bake 35 minutes at 160 °C. ${last}`).pan).toMatchObject({ lengthMm: 300, widthMm: 230 }),
+); // prettier-ignore
