@@ -59,7 +59,11 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
   }
   for (let next = most; next > at; next--) {
     // What joins it to the next is no part of a name.
-    if (tokens[next - 1]?.kind === "sign" || /^(?:and|or|with|of|in|for|to|then|plus|the|an?|your|my)$/.test(lower(tokens, next - 1))) continue;
+    if (
+      tokens[next - 1]?.kind === "sign" ||
+      /^(?:and|or|with|of|in|for|to|then|plus|the|an?|your|my)$/.test(lower(tokens, next - 1))
+    )
+      continue;
     const name = text.slice(tokens[at]?.start, tokens[next - 1]?.end);
     const meant = names.known(name);
     if (meant) return { meant, next };
