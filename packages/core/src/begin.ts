@@ -129,6 +129,9 @@ const MOST_SENTENCES = 200;
 const MOST_SIGNS = 2000;
 const tells =
   /\b(?:off the heat|stir|beat|whisk|mix|fold|sieve|sift|rub|cream the|melt|blend|knead)\b.*\b(?:in|into|with|until|to|and|together)\b/i;
+/** A paragraph that opens with what the bake is called, without that. */
+const withoutTitle = (source: string, title: string | undefined): string =>
+  title !== undefined && source.startsWith(title) ? source.slice(title.length).replace(/^\s*(?:\([^)]*\))?[.:!]?\s*/, "") : source;
 /** What a text says of mixing, filling and finishing, sentence by sentence, up to its comments. */
 function sentencesIn(reading: Reading): MethodSentence[] {
   const first = reading.lines.findIndex(({ role }) => role === "ingredient");
@@ -146,11 +149,13 @@ function sentencesIn(reading: Reading): MethodSentence[] {
   );
   return [...new Set(told.map(({ source }) => source))]
     .flatMap((source) =>
-      sentencesOf(source.trim().replace(/^\s*(?:step\s*)?\d{1,2}\s*[.):-]\s+/i, "")).map((sentence): MethodSentence => {
-        const words = sentence.trim().slice(0, MOST_SIGNS);
-        const language = languageOfLine(words, text);
-        return { words, ...(language === "en" ? {} : { inEnglish: (part: string) => inEnglish(part, language) }) };
-      }),
+      sentencesOf(withoutTitle(source.trim(), reading.title).replace(/^\s*(?:step\s*)?\d{1,2}\s*[.):-]\s+/i, "")).map(
+        (sentence): MethodSentence => {
+          const words = sentence.trim().slice(0, MOST_SIGNS);
+          const language = languageOfLine(words, text);
+          return { words, ...(language === "en" ? {} : { inEnglish: (part: string) => inEnglish(part, language) }) };
+        },
+      ),
     )
     .slice(0, MOST_SENTENCES);
 }
@@ -280,7 +285,10 @@ export function formulaFrom(
         ...(reading.oven.dial ? { dial: reading.oven.dial } : {}),
         celsius: clampOven(reading.oven.celsius),
       }
-    : defaults.oven;
+    : reading.pan?.shape === "griddle"
+      ? // Nobody puts a griddle into an oven that no text names.
+        defaultsOf("pourable-batter").oven
+      : defaults.oven;
   const read = reading.lines
     .filter((line) => line.role === "ingredient")
     .slice(0, 200)

@@ -37,6 +37,14 @@ const apart = (title: string): string =>
     "$1 $2",
   );
 
+const bakes =
+  /\b(?:loaf|bread|muffins?|scones?|biscuits?|cookies?|cakes?|cornbread|buns?|rolls?|bars?|brownies?|blondies?|pancakes?|waffles?|crackers?|flatbreads?|tray ?bake|gingerbread|parkin|flapjacks?|farls?)\b/i;
+/** "Beetroot brownies. Melt 200 g chocolate …": what a text that is one paragraph calls its bake. */
+function titleOf(text: string): string | undefined {
+  const [, first] = /^\s*(\p{L}[^.:!?\n\d]{4,60}?)(?:\s*\([^)\n]*\))?[.:!]\s+\S/u.exec(text) ?? [];
+  return first !== undefined && bakes.test(first) && first.trim().split(/\s+/).length <= 8 ? first.trim() : undefined;
+}
+
 /** Blends are sold under one name with and without a gum or a leavener. */
 const blends: Record<string, string[]> = { "gf-blend-plain": ["gf-blend-plain", "gf-blend-gum", "gf-blend-self-raising"] };
 
@@ -92,8 +100,9 @@ export function readRecipe(
   );
   // A line that holds several things stands there once.
   const words = [...new Set(reading.lines.map(({ source }) => source))].join(" ");
+  const called = reading.title ?? titleOf(text);
   const kind = guessKind({
-    title: reading.title && inEnglish(apart(reading.title), reading.language ?? "en"),
+    title: called && inEnglish(apart(called), reading.language ?? "en"),
     text: words,
     pan: reading.pan,
   });
@@ -108,6 +117,7 @@ export function readRecipe(
   const pan = reading.pan ?? (lining ? { shape: defaultsOf(kind).vessel.shape } : undefined);
   return {
     ...reading,
+    ...(called === undefined ? {} : { title: called }),
     ...(pan ? { pan: { ...pan, ...(pan.lining === undefined && lining ? { lining } : {}) } } : {}),
     kind,
     kindIsGuess: true,

@@ -63,7 +63,9 @@ export function guessKind({ title = "", text, pan }: Spoken): Kind {
   if (/\btray ?bakes?\b/i.test(title) && !/\b(?:brownies?|blondies?|flapjacks?|oat|granola|crispy)\b/i.test(title) && lifted.test(text)) return "tray-bread"; // prettier-ignore
   if (named !== null && named !== "loaf") return named;
   if (shape === "muffin") return "muffin";
-  if (named === null && shape === "griddle") return "pourable-batter";
+  // What is rolled or flattened for a griddle is bread, what is poured is not.
+  if (named === null && shape === "griddle")
+    return /\b(?:flatten|roll|pat)(?:ted|ed)? (?:it |them |each |out|to |into )/i.test(text) ? "flatbread" : "pourable-batter";
   const low = shape === "rectangular" && lengthMm * widthMm > TRAY.squareMm && lengthMm / Math.max(1, widthMm) < TRAY.longest;
   if (low && !/\bloaf\b/i.test(title)) return "tray-bread";
   if (named === null && shape === "free" && spooned.test(text)) return "drop";

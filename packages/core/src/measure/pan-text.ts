@@ -241,7 +241,7 @@ export function readPan(source: string): ReadPan | null {
     return { shape: "round", diameterMm: round(across), ...(high === undefined ? {} : { heightMm: high }), ...pieces, ...about };
   if (/\bloaf\s+(?:tins?|pans?)\b/i.test(text))
     return { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, ...pieces, ...about };
-  if (/\b(?:griddle|frying pan|tawa|comal)\b/i.test(text)) return { shape: "griddle", ...about };
+  if (/\b(?:griddle|frying pan|tawa|comal|dry (?:pan|skillet))\b/i.test(text)) return { shape: "griddle", ...about };
   if (/\b(?:half|quarter) sheet\b|\bsheet pan\b/i.test(text))
     return /\bquarter\b/i.test(text)
       ? { shape: "rectangular", lengthMm: 330, widthMm: 240, heightMm: 25, ...about }

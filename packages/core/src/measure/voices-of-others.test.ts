@@ -76,3 +76,31 @@ test.each(["Cool in the tin.", "Keeps 4 days wrapped.", "Leave to cool completel
   (last) =>
     expect(read(`Traybake\n200 g oats\n50 g butter\n\nSpread in a 30 x 23 cm tin. Bake 35 minutes at 160 °C. ${last}`).pan).toMatchObject({ lengthMm: 300, widthMm: 230 }),
 ); // prettier-ignore
+
+test("a paragraph that opens with what it bakes has that for its title, and no step of it", () => {
+  const text = "Chocolate beetroot brownies. Melt 200g dark chocolate with 150g butter. Whisk 3 large eggs with 200g golden caster sugar till thick. Fold in the chocolate and 30g cocoa. Tip into a lined 20cm square tin, 25-30 mins at 180C."; // prettier-ignore
+  const reading = read(text);
+  expect([reading.title, reading.kind, reading.process?.method]).toEqual(["Chocolate beetroot brownies", "bar", "whisked"]);
+  const { process } = formulaFrom(reading, "metric");
+  expect(process.written?.some(({ words }) => /brownies/.test(words))).toBe(false);
+});
+
+test("what is flattened for a dry pan is a flatbread on the hob", () => {
+  const formula = formulaFrom(read("Teff breads\n180 g teff flour\n120 g sweet rice flour\n270 g water\n18 g psyllium husk\n\nMix, stand 5 min. Flatten to 1 cm rounds. Dry pan, medium heat, 4 min per side."), "metric"); // prettier-ignore
+  expect([formula.kind, formula.vessel.shape, formula.oven.mode]).toEqual(["flatbread", "griddle", "hob"]);
+});
+
+test("a church's card: oleo is margarine, corn meal is cornmeal", () => {
+  const { lines } = read("Corn muffins\n1 c. yellow corn meal\n1/4 c. melted oleo\n1 T. baking powder\n2 eggs");
+  expect(lines.slice(1, 3).map(({ ingredientId, state }) => [ingredientId, state])).toEqual([
+    ["cornmeal", "read"],
+    ["margarine", "read"],
+  ]);
+});
+
+test("a French card: spoons in short, a blend, a little more to glaze", () => {
+  const { lines } = read("Scones de mamie\n- 250 g de mélange de farines sans gluten\n- 1 c. à s. de levure chimique\n- 60 g de beurre bien froid\n- 12 cl de lait + un peu pour dorer\nSablez le beurre avec la farine, ajoutez le lait. 15 min à 210 °C."); // prettier-ignore
+  const foods = lines.filter(({ role }) => role === "ingredient").map(({ ingredientId }) => ingredientId);
+  expect(foods.slice(0, 4)).toEqual(["gf-blend-plain", expect.stringMatching(/^powder/), "butter", expect.stringMatching(/milk$/)]);
+  expect(foods).not.toContain(null);
+});
