@@ -123,7 +123,7 @@ export const blendLabelSchema = z.object({
     .min(0)
     .max(10, { error: "A percentage from 0 to 10, or nothing where the label is silent." })
     .optional(),
-  nutrition: z.partialRecord(z.enum(nutrients), perHundred).optional(),
+  nutrition: z.object(Object.fromEntries(nutrients.map((nutrient) => [nutrient, perHundred.optional()])) as Record<(typeof nutrients)[number], z.ZodOptional<typeof perHundred>>).optional(), // prettier-ignore
   percents: z.record(z.string(), z.number().min(0).max(100)).optional(),
 });
 export type BlendLabel = z.infer<typeof blendLabelSchema>;

@@ -62,6 +62,23 @@ test("a blend from its photograph: the table and a printed percentage tell the s
   expect(created[0]?.per100g.protein).toBeLessThan(0.65 * chickpea);
 });
 
+test("without a photograph and without a table it goes to the store by its order alone", async () => {
+  const created: Ingredient[] = [];
+  jest.spyOn(wire, "createIngredient").mockImplementation((ingredient) => {
+    created.push(ingredient as Ingredient);
+    return Promise.resolve({ ...ingredient, version: 1 } as never);
+  });
+  show();
+  fireEvent.change(screen.getByLabelText("Name"), { target: { value: "Harbour mill flour" } });
+  for (const [label, name] of [["First on the label", "White rice flour"], ["Next on the label", "Potato starch"]] as const) {
+    fireEvent.change(screen.getByLabelText(label), { target: { value: name } });
+    fireEvent.click((await screen.findAllByRole("option", { name: new RegExp(`^${name}`) }))[0] as HTMLElement);
+  }
+  await screen.findByText(/1\. White rice flour.*75 %/);
+  fireEvent.click(screen.getByText("Put it in the store"));
+  await waitFor(() => expect(created).toHaveLength(1));
+}); // prettier-ignore
+
 test("a table that no shares in that order give is said, and the shares are those of the order", async () => {
   print(["Ingredients: tapioca starch, potato starch.", "Nutrition per 100 g: protein 24 g."]);
   show();

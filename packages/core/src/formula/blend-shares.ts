@@ -73,7 +73,7 @@ export function blendShares(parts: readonly Ingredient[], known: BlendKnown, who
   const drawn = Array.from({ length: DRAWS }, () => division(parts.length, random));
   const far = drawn.map((shares) => disagreement(shares, parts, whole, known));
   const least = Math.min(...far);
-  const printed = Object.keys(known.nutrition ?? {}).length + (known.percents ?? []).filter((one) => one !== undefined).length;
+  const printed = [...Object.values(known.nutrition ?? {}), ...(known.percents ?? [])].filter((one) => one !== undefined).length;
   // A sum of n squares is rarely over 2n + 8; nothing in this order fits then.
   const misfit = least > 2 * printed + 8;
   let spread = 1;

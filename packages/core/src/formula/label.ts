@@ -59,7 +59,7 @@ function readLabel(label: BlendLabel, shelf: Shelf): ReadLabel {
 }
 
 const isSilent = ({ nutrition = {}, percents = {} }: BlendLabel): boolean =>
-  Object.keys(nutrition).length === 0 && Object.keys(percents).length === 0;
+  Object.values(nutrition).every((one) => one === undefined) && Object.keys(percents).length === 0;
 
 /** The likely share of each flour or starch of a blend, of the whole blend, by id. Errors as in `blendFromLabel`. */
 export function likelyShares(

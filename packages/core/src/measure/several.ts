@@ -124,7 +124,9 @@ function severalOf(text: string): string[] {
     // "a cup of purée, about two pears": the same once more.
     const again = token.text === "," && /^(?:about|roughly|around|approximately|some)$/.test(tokens[at + 1]?.lower ?? "") && measureAt(tokens, at + 1)?.value.every((term) => !term.withUnit) === true; // prettier-ignore
     if (again) return;
-    if (!joint || !amountStands(at + 1) || !nameStands(from, token.start)) return;
+    // ", the juice of half a lemon" is one more.
+    const ofFruit = joint && piecesOf.test(text.slice(tokens[at + 1]?.start ?? text.length));
+    if (!joint || !(amountStands(at + 1) || ofFruit) || !nameStands(from, token.start)) return;
     parts.push(text.slice(from, token.start));
     from = tokens[at + 1]?.start ?? token.end;
   });
