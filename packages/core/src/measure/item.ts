@@ -2,7 +2,7 @@ import type { Measure } from "./grammar/amounts";
 import { mainMeasure, type WrittenItem } from "./line";
 import { itemsOf } from "./several";
 import { type Meant, type Names, nameOf, type Naming } from "./meaning";
-import { inWholes, sizedByName } from "./part-of-whole";
+import { inWholes, likenedMl, sizedByName } from "./part-of-whole";
 import { mapRange, product } from "./range";
 import type { Range } from "./range-schema";
 import type { Line, Question } from "./reading-schema";
@@ -35,6 +35,8 @@ export function readItem(
   const wholes = main && counted(main);
   let grams = wholes ? weighMeasure(wholes, meant?.what ?? unknownThing, measures) : null;
   if (main && !meant && !main.every((term) => isMass(term.unit) && term.unit !== "stick")) grams = null;
+  const like = meant && (first?.unit === "lump" || first?.unit === "knob") ? likenedMl(source) : null;
+  if (like && meant && first) grams = product(product(first.quantity, like), meant.what.gPerMl);
   const made = meant && !titled ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`) : null;
   if (made && main) {
     const size = made.weighedAs;

@@ -30,6 +30,13 @@ test("more than a piece is not a piece: a head of garlic is no clove", () => {
   expect(read("2 cloves garlic").grams).toBeCloseTo(2 * whole("garlic clove"), 6);
 });
 
+test("a lump the size of an egg is about an egg of it, one like a walnut a third of that", () => {
+  const egg = read("a lump of butter the size of an egg").grams ?? 0;
+  expect(egg).toBeGreaterThan(40);
+  expect(egg).toBeLessThan(60);
+  expect(read("a knob of butter the size of a walnut").grams).toBeCloseTo(0.36 * egg, 1);
+});
+
 test("what is cut afterwards was whole when it was counted", () => {
   for (const line of ["2 apples in slices", "2 apples, cut in wedges", "2 apples, sliced"])
     expect(read(line).grams).toBeCloseTo(2 * whole("apple"), 6);

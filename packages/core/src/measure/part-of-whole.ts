@@ -1,5 +1,6 @@
 import type { Measure } from "./grammar/amounts";
 import { mapRange } from "./range";
+import type { Range } from "./range-schema";
 
 /**
  * What is counted is not always the whole: halves and quarters are that share of one; a slice, a wedge or a head has no mass that a kitchen agrees on,
@@ -11,6 +12,16 @@ const loose =
 const word = `${loose}|half|halve|quarter|eighth`;
 const before = new RegExp(`^(${word})s? of\\b`, "i");
 const behind = new RegExp(`\\S(?<!\\b(?:in|into))\\s(${word})s?$`, "i");
+
+/** Millilitres of things that an amount is likened to; kitchen habit, confidence C. */
+const likened: Record<string, number> = { egg: 50, walnut: 18, hazelnut: 4, "golf ball": 40, plum: 45, cherry: 6, marble: 4 };
+const likeness = new RegExp(`\\bsize of an? (?:\\w+ )?(${Object.keys(likened).join("|")})\\b`, "i");
+
+/** "The size of an egg", mL; null where nothing is likened to anything. */
+export function likenedMl(source: string): Range | null {
+  const ml = likened[likeness.exec(source)?.[1]?.toLowerCase() ?? ""];
+  return ml === undefined ? null : { low: 0.75 * ml, mid: ml, high: 1.3 * ml };
+}
 
 const byUse: ReadonlySet<string> = new Set(["juice", "zest"]);
 /** A count of what has a mass of its own by its name ("2 shallots" where onions are known): its size is that name. */
