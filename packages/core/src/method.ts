@@ -1,4 +1,4 @@
-import { MOST_WRITTEN, type WrittenKind } from "./formula/written";
+import { inHotPan, MOST_WRITTEN, type WrittenKind } from "./formula/written";
 import type { WrittenStep } from "./formula/written-schema";
 import { plainText } from "./measure/grammar/tokens";
 import { timesIn } from "./measure/time-text";
@@ -66,10 +66,9 @@ const bakes =
   /\b(?:bake[sd]?|baking(?! (?:powder|soda|sheet|tray|paper|parchment|tin|dish|pan))|into (?:a|the) (?:hot |heated )?oven|in (?:a|the) (?:hot )?oven|put (?:it|them) in the oven|oven for)\b|^\s*(?:fry|griddle|cook)\b/i;
 const onlyTime = /^\s*(?:for |about |around |approx\S* )*\d[\d\s.,½¼¾/-]*(?:to \d+ )?(?:min|hour|hr)/i;
 const lines = new RegExp(`^(?:the )?${tin}(?: \\w+)? (?:greased|brushed|dressed|oiled|buttered|lined|floured|papered)\\b|^(?:\\w+ly )?(?:line|grease|butter|oil|flour|paper|dust|brush|spray|put papers?|place (?:paper|cases|liners)|prepare)\\b[^.]*\\b${tin}\\b`, "i"); // prettier-ignore
-/** The pan goes into the oven to heat; fat goes into the hot pan; what was mixed goes into it. */
+/** The pan goes into the oven to heat; what was mixed goes into it. */
 const potHeats =
   /^(?:put|place|set|leave|heat)\b[^.;]{0,40}\b(?:skillet|pan|tin|pot|dish)\b[^.;]{0,24}\bin (?:a|the)\b[^.;]{0,16}\boven\b(?=[^.;]*\b(?:heat|warm|hot)|\s*$)/i;
-const inHotPan = /\b(?:hot|heated|smoking) (?:\w+ )?(?:skillet|pan|tin|pot|dish|griddle)\b/i;
 const pouredBatter =
   /^(?:pour|scrape|tip|turn|spoon|ladle|spread)\b(?! [^.;]*\bbowl\b)[^.;]{0,20}\b(?:batter|mixture)\b(?! (?:into|over) the (?:dry|wet|flour))/i;
 /** The evening before. */

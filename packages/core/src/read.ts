@@ -5,6 +5,7 @@ import { inEnglish, languageOfLine } from "./measure/languages/language";
 import { liningIn } from "./measure/pan-text";
 import { readText, type SaidOfText } from "./measure/reader";
 import type { Reading } from "./measure/reading-schema";
+import { namesABake } from "./measure/roles";
 import type { Measures } from "./measure/units";
 import { allergensInWords, beyond } from "./pantry/allergen-words";
 import { builtInShelf } from "./pantry/catalogue";
@@ -37,12 +38,10 @@ const apart = (title: string): string =>
     "$1 $2",
   );
 
-const bakes =
-  /\b(?:loaf|bread|muffins?|scones?|biscuits?|cookies?|cakes?|cornbread|buns?|rolls?|bars?|brownies?|blondies?|pancakes?|waffles?|crackers?|flatbreads?|tray ?bake|gingerbread|parkin|flapjacks?|farls?)\b/i;
 /** "Beetroot brownies. Melt 200 g chocolate …": what a text that is one paragraph calls its bake. */
 function titleOf(text: string): string | undefined {
   const [, first] = /^\s*(\p{L}[^.:!?\n\d]{4,60}?)(?:\s*\([^)\n]*\))?[.:!]\s+\S/u.exec(text) ?? [];
-  return first !== undefined && bakes.test(first) && first.trim().split(/\s+/).length <= 8 ? first.trim() : undefined;
+  return first !== undefined && namesABake(first) && first.trim().split(/\s+/).length <= 8 ? first.trim() : undefined;
 }
 
 /** Blends are sold under one name with and without a gum or a leavener. */

@@ -3,3 +3,5 @@ export const writtenKinds = ["pan", "prepare", "soak", "rest", "dry", "cream", "
 export type WrittenKind = (typeof writtenKinds)[number];
 /** The steps of a method that a formula keeps. */
 export const MOST_WRITTEN = 60;
+/** What is done to a pan that is hot: it waits for the oven. */
+export const inHotPan = /\b(?:hot|heated|smoking) (?:\w+ )?(?:skillet|pan|tin|pot|dish|griddle)\b/i;

@@ -13,7 +13,7 @@ import { readTemperatures } from "./oven-text";
 import { piecesIn, readPan } from "./pan-text";
 import type { FiguresAre } from "./reading";
 import type { Line } from "./reading-schema";
-import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section } from "./roles";
+import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section, namesABake } from "./roles";
 import { itemsOf } from "./several";
 import { readStages } from "./time-text";
 
@@ -204,8 +204,6 @@ const isTitle = (source: string, plain: string, text: string): boolean =>
     plain.split(" ").length <= 12 &&
     /^\s*[^\n]+\n[ \t]*\r?\n/.test(text));
 
-const bakes =
-  /\b(?:loaf|loaves|bread|muffins?|scones?|biscuits?|cookies?|cakes?|cornbread|buns?|rolls?|bars?|brownies?|blondies?|pancakes?|crackers?|flatbreads?|tray ?bake|gingerbread|parkin|flapjacks?|farls?)\b/i;
 const beginsWithAmount = /^\W*(?:\d|[½¼¾⅓⅔]|(?:an?|one|two|three|four|half|some|about)\b)/i;
 
 function roleOf(plain: string, items: readonly WrittenItem[], section: Section, first: boolean, names: Names): Line["role"] {
@@ -218,7 +216,7 @@ function roleOf(plain: string, items: readonly WrittenItem[], section: Section, 
   if (section === "start" && /^(?:no|only|just|zero|without|ready in)\b/i.test(plain) && !items.some(isMeasured))
     return first ? "title" : "note";
   // "Bench sheet 14 - carrot loaf x4": the first line names what is baked; its figures are no amounts.
-  if (first && plain.length <= 80 && bakes.test(plain) && !beginsWithAmount.test(plain) && !items.some(isMeasured)) return "title";
+  if (first && plain.length <= 80 && namesABake(plain) && !beginsWithAmount.test(plain) && !items.some(isMeasured)) return "title";
   const words = plain.split(" ").length;
   const known = items.some((item) => nameOf(item, names) !== null);
   const amounts = items.some((item) => item.measures.length > 0);

@@ -16,6 +16,12 @@ const stepVerb =
   /^(?:then\s+|now\s+|meanwhile,?\s+|next,?\s+|first,?\s+|finally,?\s+|gently\s+|carefully\s+|slowly\s+)?(?:pre-?heat|heat|mix|whisk|stir|add|bake|pour|combine|beat|fold|line|grease|butter and|butter (?:a|the|your)|oil (?:a|the|your)|leave|let|cool|remove|place|put|spoon|scrape|scoop|transfer|divide|cut|turn|serve|sprinkle|rub|cream (?:the|butter|together|\d)|melt|blend|sift|make|in an?|using|use|knead|shape|roll|rest|allow|set|take|bring|drop|brush|toss|prick|scatter|drizzle|roast|toast|bash|fry|flip|flatten|crush|dip|tie|steam(?!ed)|soak|store|enjoy|slice|check|test|once|when|while|if|until|after|with|warm|boil|simmer|chill|pop|spread|pat|press|drain|rinse|grate|chop|peel|dust|tip|work|heap|fill|start|wait|don't|do not|keep|wrap|freeze|cover|uncover|lift|stand|try|eat|we|it|this|these|they)\b/i;
 const cupsThatAreMeant = /^(?:cups|measures|all (?:cups|spoons))\b/i;
 
+/** Whether a line names something that is baked. */
+export const namesABake = (plain: string): boolean =>
+  /\b(?:loaf|loaves|bread|muffins?|scones?|biscuits?|cookies?|cakes?|cornbread|buns?|rolls?|bars?|brownies?|blondies?|pancakes?|waffles?|crackers?|flatbreads?|tray ?bake|gingerbread|parkin|flapjacks?|farls?)\b/i.test(
+    plain,
+  );
+
 export const isHeading = (plain: string): boolean =>
   ingredientsHeading.test(plain) || methodHeading.test(plain) || notesHeading.test(plain);
 /** What a list adds up to, which is nothing that goes into it. */

@@ -6,6 +6,7 @@ import { type AsideOf, placeOf, sortLines, type WeighedLine } from "../formula/c
 import type { Opened } from "../formula/open";
 import { type Item, resolve } from "../formula/resolve";
 import { stageChange } from "../formula/stage-words";
+import { inHotPan } from "../formula/written";
 import type { WrittenStep } from "../formula/written-schema";
 import { gramsText } from "../measure/amounts";
 import { listWords } from "../measure/list-words";
@@ -104,7 +105,6 @@ function besideOf(asides: readonly AsideOf[], shelf: Shelf): Beside {
   };
 } // prettier-ignore
 
-const hotPan = /\b(?:hot|heated|smoking) (?:\w+ )?(?:skillet|pan|tin|pot|dish|griddle)\b/i;
 /** What a written step takes of lines. */
 const takenFrom = (step: WrittenStep, lines: readonly WeighedLine[], shelf: Shelf): Item[] =>
   resolve(lines.filter(({ id }) => id !== undefined && step.lines.includes(id)), shelf); // prettier-ignore
@@ -145,8 +145,8 @@ export function stepsOf(
   const parts = beside.made.map((aside) => without(aside, told)).filter(({ lines }) => lines.length > 0).map((aside) => componentStep(sheet, aside, shelf)); // prettier-ignore
   // What goes into the hot pan waits for it; everything else is done to it cold.
   const [cold, hot] = [
-    plan?.pan.filter(({ words }) => !hotPan.test(words)) ?? [],
-    plan?.pan.filter(({ words }) => hotPan.test(words)) ?? [],
+    plan?.pan.filter(({ words }) => !inHotPan.test(words)) ?? [],
+    plan?.pan.filter(({ words }) => inHotPan.test(words)) ?? [],
   ];
   const coldItems = hot.length > 0 ? [] : beside.pan;
   const panSaid = cold.map(({ words }) => words).join("; ");
