@@ -98,7 +98,7 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
       />
       <FormText control={control} name="name" label="Name" />
       {order.map((id, index) => (
-        <View key={id} style={styles.line}>
+        <View key={id} style={styles.part}>
           <Body style={styles.grow}>
             {index + 1}. {shelf.get(id)?.name ?? id}
             {shareText(likely.data?.shares.find((share) => share.id === id))}
@@ -173,6 +173,7 @@ export function BlendForm({ shelf, onDone }: { shelf: Shelf; onDone: () => void 
 const styles = StyleSheet.create({
   form: { padding: space.m, gap: space.m },
   line: { flexDirection: "row", alignItems: "flex-end", gap: space.m },
+  part: { flexDirection: "row", alignItems: "center", gap: space.m },
   grow: { flex: 1, minWidth: 0 },
   wrap: { flexDirection: "row", flexWrap: "wrap", gap: space.s },
   cell: { flexBasis: 104, flexGrow: 1, minWidth: 0 },
