@@ -93,7 +93,7 @@ describe("the bake in words", () => {
     [3600, "60 min"],
   ])("%d s is %s", (seconds, text) => expect(clock(seconds)).toBe(text));
   test("browning has a word from pale to dark, and never goes back", () => {
-    expect([0, 1, 4, 10, 30].map(brownWord)).toEqual(["pale", "light gold", "golden", "deep brown", "dark"]);
+    expect([0, 1, 4, 12, 40].map(brownWord)).toEqual(["pale", "light gold", "golden", "deep brown", "dark"]);
   });
   test("a moment says phase, core, top, heights and how much has set, as the curves have them", () => {
     const i = sampleAt(loaf, 1200);

@@ -69,7 +69,7 @@ const goldenWhere: Record<Simulation["judged"], string> = {
 
 /** Everything that happens to a bake, in the order of time: what to look for, and when. Minutes from the oven door; `after` those on the counter. */
 export function happenings(simulation: Simulation, hob: boolean): { key: string; what: string; when: string; strong?: boolean }[] {
-  const { marks, judged, targetC, checkAtMinutes, minutes, turnAtMinutes } = simulation;
+  const { marks, judged, targetC, checkAtMinutes, minutes, turnAtMinutes, againAtMinutes } = simulation;
   const inOven: { key: string; what: string; at: number | null; strong?: boolean }[] = [
     { key: "look", what: "Look first", at: checkAtMinutes },
     { key: "springs", what: "Springs back where it is touched", at: marks.springs },
@@ -79,6 +79,7 @@ export function happenings(simulation: Simulation, hob: boolean): { key: string;
     { key: "dry", what: judged === "snaps" ? "Dry enough to snap" : "Its top dry", at: marks.dry, strong: true },
     { key: "edge", what: "The edge draws away from the wall", at: marks.edge },
     { key: "turn", what: hob ? "Turn it over" : "Safe to turn the tin", at: turnAtMinutes },
+    ...againAtMinutes.map((at, k) => ({ key: `again ${k + 1}`, what: "Turn it again", at })),
     { key: "out", what: "Out", at: minutes, strong: true },
   ];
   const changes = simulation.stages.slice(1).map((stage, k): (typeof inOven)[number] => ({

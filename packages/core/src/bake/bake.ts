@@ -36,7 +36,8 @@ const LOSS_SPREAD = 0.25;
 /** It waits when it is out later than its inside was done, by more than a grid or a clock tells. */
 const WAITS = 1.04;
 function waitOf({ judged, marks, minutes }: Simulation): Pick<Bake, "waitsFor" | "setAtMinutes"> {
-  if (judged === "inside" || marks.core === null || minutes <= WAITS * marks.core) return { waitsFor: "core" };
+  const golden = judged === "inside" && marks.golden !== null && marks.golden <= (marks.core ?? 0);
+  if (golden || marks.core === null || minutes <= WAITS * marks.core) return { waitsFor: "core" };
   return { waitsFor: judged === "snaps" ? "dryness" : "colour", setAtMinutes: marks.core };
 }
 /** Every sign with its minute; those that are judged with the range of the whole bake. */

@@ -37,13 +37,13 @@ export function reactivity(ph: number, sugar: number, protein: number): number {
 export const GOLDEN = 2;
 
 /** Minutes at 150 °C under which a crust is pale, and from which it is dark. */
-export const COLOUR = { pale: 0.4, dark: 16 };
+export const COLOUR = { pale: 0.4, dark: 32 };
 
 /** Words for browning by minutes at 150 °C, up to which each holds; confidence C. */
 const words: [word: string, upTo: number][] = [
   ["pale", COLOUR.pale],
   ["light gold", GOLDEN],
-  ["golden", 7],
+  ["golden", 9],
   ["deep brown", COLOUR.dark],
 ];
 

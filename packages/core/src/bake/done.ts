@@ -2,6 +2,7 @@ import { CRUST_C, GOLDEN } from "./browning";
 import type { JudgedBy } from "./judged";
 import { meanSet } from "./probe";
 import type { Run } from "./run";
+import type { Start } from "./start";
 
 /** Browning in minutes at 150 °C: of the middle of the top, of the base, of the top's outer centimetre, and of the line along the wall. */
 export interface Brown {
@@ -28,13 +29,15 @@ export interface Marks {
 export const noMarks = (): Marks => ({ coreS: null, goldenS: null, dryS: null, skewerS: null, springsS: null, edgeS: null });
 
 /** What is enough elsewhere, as a share of golden: on both faces of a flatbread, on top of a drop whose edge is golden, on the light crust of a bar. */
-const ENOUGH = { faces: 0.15, drop: 0.2, crust: 0.45 };
+const ENOUGH = { faces: 0.15, drop: 0.2, crust: 0.6 };
 /** Water per dry matter at which the wettest of a thin thing snaps (about 3 % moisture); confidence C. */
 const SNAPS_AT = 0.03;
 /** A surface is dry when its outermost cell holds no more than this share of its first water. */
 const DRY_TOP = 0.3;
-const CLEAN = { set: 0.9, water: 1.12, from: 0.25, to: 0.85 };
+const CLEAN = { set: 0.9, water: 1.2, from: 0.25, to: 0.85 };
 const SPRINGS = 0.9;
+/** A crumb that has set still clings to a skewer and stays dented while its starch is this much, K, short of what it is done at. */
+const CLINGS = { skewer: 4, springs: 7 };
 /** The edge draws away when the outermost column has set and has lost so much of its water. */
 const DRAWN = { set: 0.97, water: 0.96 };
 /** How much water, as a share of the whole, it may lose while it waits for colour, by its depth, m; and how long, times the time to the core. */
@@ -68,6 +71,12 @@ const ALLOWED = { kelvin: 2.4, past: 0.25 };
 export const allowance = ({ setS }: Progress, second: number): number =>
   setS === null ? 0 : ALLOWED.kelvin * Math.min(1, Math.max(0, (second / setS - 1) / ALLOWED.past));
 
+/** What is judged by its inside is left in for a golden top too, but no longer than this over the time to its core. */
+const LINGERS = 1.07;
+/** s at which a middle that was done at `coreS` has waited long enough. */
+export const lingersTo = ({ goldenS }: Marks, coreS: number, { insideAlone }: Pick<Start, "insideAlone">): number =>
+  insideAlone ? coreS : Math.max(coreS, Math.min(goldenS ?? Infinity, LINGERS * coreS));
+
 export const waitsForColour = (by: JudgedBy): boolean => by !== "inside" && by !== "snaps";
 
 /** Whether it may not wait for its colour any longer: it would dry out. */
@@ -84,13 +93,15 @@ const sliced = {
 };
 
 /** What a skewer passes in the middle, slice by slice: how much of the least set has set, and whether any is over-wet. */
-function probed({ section }: Run): { set: number; wet: boolean } {
+function probed({ section, around }: Run): { set: number; wet: boolean } {
   const { layers, columns, set, water, dry, perDry, batter, outer, inner, bottom, thickness, height } = section;
   for (const sums of Object.values(sliced)) sums.fill(0);
+  // On a plate either face has been below.
+  const to = around.plateC === null ? CLEAN.to : 1 - CLEAN.from;
   for (let j = 0; j < columns; j++) {
     if (j > 0 && (inner[j]! + outer[j]!) / 2 > outer[columns - 1]! / 3) break;
     const from = CLEAN.from * height[j]!;
-    const slice = ((CLEAN.to - CLEAN.from) * height[j]!) / SLICES;
+    const slice = ((to - CLEAN.from) * height[j]!) / SLICES;
     for (let i = 0; i < layers; i++) {
       const cell = j * layers + i;
       if (batter[cell] === 0) continue;
@@ -175,7 +186,7 @@ export const noProgress = (): Progress => ({ colour: 0, dryness: 0, set: 0, setS
 const since = (second: number, dt: number, before: number, now: number): number | null =>
   now < 1 ? null : before < 1 ? second - (dt * (now - 1)) / (now - before) : second;
 
-/** Notes every sign that is there for the first time after a step of `dt` s. A pan that `slips` lets the edge draw away. */
+/** Notes every sign that is there for the first time after a step of `dt` s; the middle is `short` of its target by so many K. A pan that `slips` lets the edge draw away. */
 export function mark(
   marks: Marks,
   progress: Progress,
@@ -185,6 +196,7 @@ export function mark(
   second: number,
   dt: number,
   slips: boolean,
+  short: number,
 ): void {
   const colour = coloured(by, brown);
   marks.goldenS ??= since(second, dt, progress.colour, colour);
@@ -194,12 +206,12 @@ export function mark(
     marks.dryS ??= since(second, dt, progress.dryness, dryness);
     progress.dryness = dryness;
   } else if (marks.dryS === null && hasDryTop(run)) marks.dryS = second;
-  if (marks.springsS === null && upperSet(run) >= SPRINGS) marks.springsS = second;
+  if (marks.springsS === null && short <= CLINGS.springs && upperSet(run) >= SPRINGS) marks.springsS = second;
   if (marks.skewerS === null && meanSet(run.section) >= SPRINGS) {
     const { set, wet } = probed(run);
     progress.setS ??= since(second, dt, progress.set / CLEAN.set, set / CLEAN.set);
     progress.set = set;
-    if (progress.setS !== null && !wet) marks.skewerS = second;
+    if (progress.setS !== null && !wet && short <= CLINGS.skewer) marks.skewerS = second;
   }
   if (slips && marks.edgeS === null && marks.springsS !== null && hasDrawnAway(run)) marks.edgeS = second;
 }

@@ -105,6 +105,8 @@ describe("a crust that boils its way into a wet slab on a hot plate (Stefan's pr
     wallEscape: 1,
     boilingSpread: 0.02,
     surfaceEmissivity: 0,
+    // Neumann's plate holds its temperature whatever is laid on it.
+    plateWatts: Infinity,
   };
   const gives = WET * (1 - model.boundShare);
   // Bound water stays; the slab keeps its gas and loses the volume of the water that goes.

@@ -42,7 +42,7 @@ export function sweepColumns(run: Run, dt: number): void {
       outside =
         around.plateC === null
           ? a * pan.gathers * (around.h + radiation(pan.emissivity, outsideC, base[j]!))
-          : a * pan.plateContact;
+          : a * Math.min(pan.plateContact, model.plateWatts / Math.max(around.plateC - base[j]!, 1e-3));
       inside = a / (pan.resistance + under);
       if (around.plateC !== null) outsideC = around.plateC;
     }

@@ -156,6 +156,7 @@ export function outcomeOf(trace: Trace): Omit<Simulation, "fidelity" | "done" | 
     targetC: rounded(trace.insideC, 1),
     minutes: rounded(outS / 60, 2),
     turnAtMinutes: trace.turnedS !== null ? rounded(trace.turnedS / 60, 1) : carries ? Math.ceil(carries.second / 60) : null,
+    againAtMinutes: trace.againS.map((second) => rounded(second / 60, 1)),
     depthMm: mm(depthAtStart(start)),
     top: topOf(trace, overflowMl),
     highestMm: samples.reduce((all, sample) => Math.max(all, mm(sample.crownM)), 0),

@@ -11,6 +11,11 @@ const ASSUMED_HEIGHT_MM = { rectangular: 60, round: 50, ring: 90, muffin: 34 };
 /** Mass of a free piece and a griddle cake where nothing says otherwise, g; their thickness, mm. */
 const PIECE_G = { free: 85, griddle: 55 };
 const THICKNESS_MM = { free: 26, griddle: 8 };
+/** A pancake batter pours to that thickness, Pa; a thinner or thicker one as heaps at rest do, h ~ τ^(2/5), within these shares of it. */
+const PANCAKE_PA = 1.7;
+const POURS_TO = { least: 0.5, most: 1.5 };
+const pouredMm = (yieldPa: number): number =>
+  THICKNESS_MM.griddle * Math.min(POURS_TO.most, Math.max(POURS_TO.least, (yieldPa / PANCAKE_PA) ** 0.4));
 /** Gas blows a free piece up sideways too: area ~ volume^0.15, a scone that doubles is 5 % wider (kitchen range: under 10 %). */
 const SPREAD = 0.15;
 /** Yield stress where nobody says otherwise, Pa: a soft dough. */
@@ -155,10 +160,13 @@ export function pieceOf(vessel: Vessel, volume: number, density: number, yieldPa
   const form = vessel.piece ?? "disc";
   const heaped = heapRadius(volume, yieldPa, density);
   const resting = heapHeight(heaped, yieldPa, density);
-  const said = vessel.thicknessMm === undefined ? (form === "drop" ? resting : m(THICKNESS_MM[kind])) : m(vessel.thicknessMm);
+  const usual = kind === "griddle" ? m(pouredMm(yieldPa)) : form === "drop" ? resting : m(THICKNESS_MM.free);
+  const said = vessel.thicknessMm === undefined ? usual : m(vessel.thicknessMm);
   const upright = Math.max(resting, standsUpright(yieldPa, density));
   const high = vessel.touching || kind === "griddle" ? said : Math.min(said, upright);
-  const profile = form === "drop" ? ("heap" as const) : form === "ball" ? ("dome" as const) : undefined;
+  // What somebody shaped or measured is rounder than a heap that has come to rest by itself; so is one that leans on others.
+  const shaped = vessel.touching === true || (vessel.thicknessMm !== undefined && said <= upright);
+  const profile = form === "drop" ? (shaped ? "dome" : "heap") : form === "ball" ? "dome" : undefined;
   const free =
     vessel.touching === true ? { spread: 0, covered: form === "disc" ? DISCS_COVERED : COVERED } : { spread: SPREAD, covered: 0 };
   if (form === "log") {

@@ -24,16 +24,18 @@ export interface Sample {
 
 /** The inside of a bake, where a probe is put: between these shares of its height, and of its half-width. Skin that dries stays cooler and is no core. */
 const INSIDE = { from: 0.25, to: 0.7, across: 0.7 };
+/** On a plate either face has been below: as far from the one as from the other. */
+export const BETWEEN_FACES = { ...INSIDE, from: 0.275, to: 0.725 };
 
 /** The coldest temperature of the inside and the cell it is in; between cells it is read from the line through their middles. */
-export function coldestInside(section: Section): { cell: number; celsius: number } {
+export function coldestInside(section: Section, inside = INSIDE): { cell: number; celsius: number } {
   const { layers, columns, celsius, bottom, thickness, height, inner, outer, batter } = section;
-  const across = INSIDE.across * outer[columns - 1]!;
+  const across = inside.across * outer[columns - 1]!;
   let found = layers >> 1;
   let coldest = Infinity;
   for (let j = 0; j < columns && (inner[j]! + outer[j]!) / 2 <= across; j++) {
-    const low = INSIDE.from * height[j]!;
-    const high = INSIDE.to * height[j]!;
+    const low = inside.from * height[j]!;
+    const high = inside.to * height[j]!;
     let below = -1;
     let belowC = 0;
     for (let i = 0; i < layers; i++) {

@@ -1,5 +1,5 @@
 import type { Body } from "../body/body";
-import { yieldStressPa } from "../body/consistency";
+import { ladenYieldPa } from "../body/laden";
 import type { Weighed } from "../formula/component-mass";
 import type { Process } from "../formula/process-schema";
 import { type Item, massOf, totalOf } from "../formula/resolve";
@@ -38,7 +38,7 @@ export function startOf(
   model: Model = standardModel,
 ): Start {
   const massG = massOf(items);
-  const yieldPa = yieldStressPa(body.stiffness.mid);
+  const yieldPa = ladenYieldPa(items, body.stiffness.mid);
   const { shape, pieces } = outlineOf(vessel, massG, massG / body.densityGPerMl, yieldPa);
   const kitchenC = process.kitchenC ?? ROOM_C;
   const batterC = process.batterC ?? kitchenC;
@@ -49,6 +49,7 @@ export function startOf(
   const perKg = litres(material, risen);
   const here = shape.rim > 0 ? shape : pieceOf(vessel, massKg * perKg, 1 / perKg, yieldPa);
   const { layers, brushed } = layersOf(asides, here, pieces, kitchenC);
+  const sugarShare = totalOf(items, "sugars") / massG;
   return {
     shape: here,
     ...(layers.length > 0 ? { layers } : {}),
@@ -66,8 +67,9 @@ export function startOf(
     yieldPa,
     fatShare: totalOf(items, "fat") / massG,
     cutIn: process.method === "cut-in",
-    browns: reactivity(crumbPh, totalOf(items, "sugars") / massG, totalOf(items, "protein") / massG),
-    judged: process.doneWhen ?? judgedIn(target.judgedBy, vessel, here.rim > 0),
+    browns: reactivity(crumbPh, sugarShare, totalOf(items, "protein") / massG),
+    judged: process.doneWhen ?? judgedIn(target.judgedBy, vessel, here.rim > 0, sugarShare),
+    ...(process.doneWhen === "inside" ? { insideAlone: true } : {}),
     ...(process.cooling === "upside-down" && here.rim > 0 ? { hangs: true } : {}),
     ...inTin(process),
     course: courseOf(process.stages, oven),
@@ -81,9 +83,13 @@ function inTin({ cooling, tinMinutes }: Process): Pick<Start, "inTinS"> {
   return tinMinutes === undefined ? {} : { inTinS: tinMinutes * 60 };
 }
 
-/** Bread of a skillet is judged by its rim, in cups by its top; a flatbread poured into a pan shows its edge. */
-function judgedIn(by: JudgedBy, vessel: Vessel, walled: boolean): JudgedBy {
+/** A drop with less sugar than this share is no biscuit: it is judged by its top as a drop scone or a fritter is. */
+const SWEET_DROP = 0.08;
+
+/** Bread of a skillet is judged by its rim, in cups by its top, a drop that is not sweet too; a flatbread poured into a pan shows its edge. */
+function judgedIn(by: JudgedBy, vessel: Vessel, walled: boolean, sugarShare: number): JudgedBy {
   if (by === "rim" && vessel.shape === "muffin") return "top";
+  if (by === "edge" && !walled && sugarShare < SWEET_DROP) return "top";
   return by === "faces" && walled ? "edge" : by;
 }
 

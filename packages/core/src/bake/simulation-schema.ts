@@ -50,6 +50,8 @@ export const simulationSchema = z.object({
   checkAtMinutes: z.number(),
   /** When the crumb carries itself, so that the tin may be turned; a griddle cake's turn. Null when there is nothing to turn. */
   turnAtMinutes: z.number().nullable(),
+  /** When a thick cake on a plate is turned again, while its middle waits. */
+  againAtMinutes: z.array(z.number()),
   /** How deep the batter lies before the oven, as in `fill`; what lies on it or under it stands in the crown. */
   depthMm: z.number(),
   top: z.enum(tops),

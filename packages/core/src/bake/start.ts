@@ -30,6 +30,8 @@ export interface Start {
   browns: number;
   /** What it is judged by beside its inside. */
   judged: JudgedBy;
+  /** Somebody said that its inside alone counts: it is not left in for its colour. */
+  insideAlone?: boolean;
   /** The stages it is baked in; one until it is done where nothing is laid out. */
   course: readonly Leg[];
   /** What is under, in and on the batter. */

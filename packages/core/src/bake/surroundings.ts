@@ -36,11 +36,14 @@ const CLOSE_BARE = 0.3;
 const POURS = 1.2;
 const LIES = 2.2;
 
+/** 0 for batter that is poured on a plate, 1 for dough that is laid on it. */
+export const laidShare = (stiffness: number): number => Math.min(1, Math.max(0, (stiffness - POURS) / (LIES - POURS)));
+
 /** Contact with a pan, W/m²K: between batter that is poured and dough that is laid on a plate as their logarithms go. */
 function contactOf(vessel: Vessel, stiffness: number, model: Model): number {
-  if (vessel.shape !== "griddle") return model.contact;
-  const share = Math.min(1, Math.max(0, (stiffness - POURS) / (LIES - POURS)));
-  return model.contact * (model.laidContact / model.contact) ** share;
+  // Fat fills what air would under dough.
+  const airy = vessel.shape === "griddle" && vessel.lining !== "greased";
+  return airy ? model.contact * (model.laidContact / model.contact) ** laidShare(stiffness) : model.contact;
 }
 
 export function panOf(vessel: Vessel, stiffness: number, model: Model): Pan {

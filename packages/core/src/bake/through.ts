@@ -1,17 +1,28 @@
-import { browned, GOLDEN } from "./browning";
+import { browned, COLOUR, GOLDEN } from "./browning";
 import { drawIn, type Hot, wallOf } from "./cool";
-import { allowance, type Brown, coloured, mark, type Marks, noMarks, noProgress, outOfPatience, waitsForColour } from "./done";
+import {
+  allowance,
+  type Brown,
+  coloured,
+  lingersTo,
+  mark,
+  type Marks,
+  noMarks,
+  noProgress,
+  outOfPatience,
+  waitsForColour,
+} from "./done";
 import type { Leg } from "./course";
 import { type Air, airAfter, enter } from "./enter";
 import { prepare, step, tablesFor } from "./kernel";
 import { layOn, taller } from "./lay-on";
 import { type Model, standardModel } from "./model";
-import { coldestInside, meanSet, type Phase, type Sample, sampleOf } from "./probe";
+import { BETWEEN_FACES, coldestInside, meanSet, type Phase, type Sample, sampleOf } from "./probe";
 import type { Run } from "./run";
-import { stack, turnOver } from "./section";
+import { type Section, stack, turnOver } from "./section";
 import { brush, slabsForLater } from "./slabs";
 import { onHob, type Start, type Steps, topsLater, wholeKg } from "./start";
-import { aroundKitchen } from "./surroundings";
+import { aroundKitchen, laidShare } from "./surroundings";
 
 /** The section in one moment, cells as in `Section`. */
 export interface Frame {
@@ -43,6 +54,8 @@ export interface Trace {
   out: { height: Float64Array; set: Float64Array; water: Float64Array; widening: number };
   /** s when a griddle cake was turned. */
   turnedS: number | null;
+  /** s when it was turned again, on a plate. */
+  againS: number[];
   passed: Passed[];
 }
 
@@ -71,12 +84,17 @@ const RAMP = 1 / 8;
 const FIRST_MINUTE_S = 60;
 /** Steps of the cooling, s: they double as `RAMP` lets them, since nothing but heat and steam that leave is left to follow. */
 const COOLING: Steps["dt"][] = [30, 60, 120];
-/** A griddle cake is turned when this share of it has set, and has had its colour when its second side is so brown as against the first. */
-const TURN_AT_SET = 0.65;
+/** A griddle cake that was poured is turned when this share of it has set, dough that is laid on earlier, for it holds together. */
+const TURN_AT_SET = { poured: 0.55, laid: 0.35 };
+/** It has had its colour when its second side is so brown as against the first. */
 const SECOND_SIDE = 0.5;
 /** On a hob a face is coloured from so many minutes at 150 °C on (spots of gold); what is thin waits no longer than until it has lost this share of itself. */
 const FACE = 0.6;
 const FACE_LOSS = 0.27;
+/** Heated from one side at a time a middle does not come near the boiling point: what has set there and has swollen its starch is done, °C; confidence C. */
+const ON_PLATE_C = 78;
+/** What is thick is turned again and again until its middle is done, each time when the face below has gained so much, minutes at 150 °C. */
+const AGAIN = 2;
 /** A step as long as this, s, is parted when what it waits for comes within it: it leaves the oven when it is done, not at the end of a step. */
 const LONG_STEP_S = 4;
 /** A stage is not followed in shorter steps than this, s. */
@@ -161,17 +179,16 @@ function toppingHolds({ section }: Run, rows: number): boolean {
 /** A rim is what is seen of it: a ring so wide, m; the last millimetre at a hot wall is a line. */
 const RIM_M = 0.01;
 
-/** Minutes at 150 °C that the rim of a top gathers, the mean of its ring by area. */
-function rimBrowned({ section, topC }: Run, energy: number, seconds: number): number {
-  const { columns, outer, inner, area } = section;
+/** The shade of the rim of a top, minutes at 150 °C: the mean of its ring by area, on the scale of logarithms by which eyes tell colours apart. */
+function rimShade({ columns, outer, inner, area }: Section, shades: Float64Array): number {
   let sum = 0;
   let whole = 0;
   for (let j = columns - 1; j >= 0 && outer[columns - 1]! - outer[j]! < RIM_M; j--) {
     const ring = Math.min(1, (RIM_M - outer[columns - 1]! + outer[j]!) / (outer[j]! - inner[j]!)) * area[j]!;
-    sum += ring * browned(topC[j]!, energy, seconds);
+    sum += ring * Math.log(shades[j]! + COLOUR.pale);
     whole += ring;
   }
-  return whole > 0 ? sum / whole : 0;
+  return whole > 0 ? Math.exp(sum / whole) - COLOUR.pale : 0;
 }
 
 /** The step so many s after the heat has changed: the first one doubled as often as the ramp lets it, and no longer than the whole. */
@@ -190,10 +207,13 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const reel = new Reel(through.frames ?? 0);
   const samples: Sample[] = [];
   const hob = onHob(start);
+  const coldest = () => coldestInside(section, hob ? BETWEEN_FACES : undefined);
   const { course } = start;
   const longest = hob ? LONGEST_ON_PLATE_S : LONGEST_S;
   const limit = through.minutes === undefined ? longest : through.minutes * 60;
   const brown: Brown = { top: 0, base: 0, rim: 0, line: 0 };
+  /** The same of every column of the top. */
+  const shades = new Float64Array(section.columns);
   const marks = noMarks();
   const progress = noProgress();
   const slips = start.shape.rim > 0 && wallOf(start.vessel) === "lets go";
@@ -206,24 +226,36 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     const reacting = start.browns * dt;
     brown.top += browned(run.topC[0]!, model.brownEnergy, washed * reacting);
     brown.base += browned(run.baseC[0]!, model.brownEnergy, reacting);
-    brown.rim += rimBrowned(run, model.brownEnergy, washed * reacting);
-    brown.line += browned(run.topC[section.columns - 1]!, model.brownEnergy, washed * reacting);
+    for (let j = 0; j < section.columns; j++) shades[j]! += browned(run.topC[j]!, model.brownEnergy, washed * reacting);
+    brown.rim = rimShade(section, shades);
+    brown.line = shades[section.columns - 1]!;
   };
   let second = 0;
   let nextSample = SAMPLE_S.early;
   let turnedS: number | null = null;
+  const againS: number[] = [];
+  /** How brown the face below was when it came to lie there. */
+  let laidBrown = 0;
   let doneS: number | null = null;
   let insideC = start.targetC;
-  let core = { cell: coldestInside(section).cell, celsius: start.batterC };
+  let core = { cell: coldest().cell, celsius: start.batterC };
   const turn = (): void => {
     turnOver(section);
-    turnedS = second;
+    if (turnedS === null) turnedS = second;
+    else againS.push(second);
     settlesFrom = second;
-    const { top, base } = brown;
-    brown.top = base;
-    brown.base = hob ? 0 : top;
-    core = coldestInside(section);
+    [brown.top, brown.base] = [brown.base, brown.top];
+    laidBrown = brown.base;
+    shades.fill(brown.top);
+    core = coldest();
     for (let j = 0; j < section.columns; j++) run.topC[j] = section.celsius[(j + 1) * section.layers - 1]!;
+  };
+  const liftable = TURN_AT_SET.poured + (TURN_AT_SET.laid - TURN_AT_SET.poured) * laidShare(start.stiffness);
+  /** On a plate: the first time when it holds together and its face has colour, and again while the middle waits. */
+  const turns = (): boolean => {
+    if (turnedS !== null) return marks.coreS === null && brown.base - laidBrown >= AGAIN;
+    const coloured = brown.base >= FACE || run.account.vapourOutKg >= (FACE_LOSS / 2) * wholeKg(start);
+    return coloured && meanSet(section) >= liftable;
   };
   /** Rows that were put on top in a later stage. */
   let laid = 0;
@@ -259,9 +291,8 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       washed = start.brushed.faster;
     }
     brown.top = 0;
-    brown.rim = 0;
-    brown.line = 0;
-    core = coldestInside(section);
+    shades.fill(0);
+    core = coldest();
   };
   begin(null);
   see(0, "oven", core.cell);
@@ -280,17 +311,18 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     second += dt;
     colour(dt);
     const before = core.celsius;
-    core = coldestInside(section);
+    core = coldest();
     const lossShare = run.account.vapourOutKg / wholeKg(start);
-    if (hob && turnedS === null && meanSet(section) >= TURN_AT_SET && (brown.base >= FACE || lossShare >= FACE_LOSS / 2)) turn();
-    const wanted = start.targetC - allowance(progress, second);
+    if (hob && turns()) turn();
+    const wanted =
+      hob && progress.setS !== null ? Math.min(ON_PLATE_C, start.targetC) : start.targetC - allowance(progress, second);
     if (marks.coreS === null && core.celsius >= wanted) {
       insideC = wanted;
       const over = core.celsius - wanted;
       marks.coreS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
     }
     const colourBefore = progress.colour;
-    mark(marks, progress, run, start.judged, brown, second, dt, slips);
+    mark(marks, progress, run, start.judged, brown, second, dt, slips, start.targetC - core.celsius);
     awaited =
       marks.coreS === null
         ? (dt * (wanted - core.celsius)) / Math.max(1e-9, core.celsius - before)
@@ -304,8 +336,9 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
         brown,
         start,
         marks,
+        second,
       };
-      if (isDone(signs)) doneS = hob || laid > 0 ? second : lastOf(marks, start.judged);
+      if (isDone(signs)) doneS = hob || laid > 0 ? second : lastOf(marks, start);
       else if (
         waitsForColour(start.judged) &&
         !hob &&
@@ -371,16 +404,28 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       reel.see(run, second, phase);
     }
   }
-  return { run, start, insideC, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS, passed };
+  return { run, start, insideC, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS, againS, passed };
+}
+
+interface Signs {
+  turned: boolean;
+  brown: Brown;
+  start: Start;
+  marks: Marks;
+  second: number;
 }
 
 /** Inside at its target, and what this kind is judged by; on a hob the second side's colour against the first. */
-function isDone({ turned, brown, start, marks }: { turned: boolean; brown: Brown; start: Start; marks: Marks }): boolean {
+function isDone({ turned, brown, start, marks, second }: Signs): boolean {
   if (onHob(start)) return turned && brown.base >= SECOND_SIDE * Math.min(brown.top, GOLDEN);
   if (start.judged === "snaps") return marks.dryS !== null;
-  return !waitsForColour(start.judged) || coloured(start.judged, brown) >= 1;
+  if (waitsForColour(start.judged)) return coloured(start.judged, brown) >= 1;
+  return marks.coreS !== null && second >= lingersTo(marks, marks.coreS, start) - 1e-9;
 }
 
 /** When the last sign that its kind waits for was there, s. */
-const lastOf = ({ coreS, goldenS, dryS }: Marks, by: Start["judged"]): number =>
-  Math.max(coreS ?? 0, waitsForColour(by) ? (goldenS ?? 0) : 0, by === "snaps" ? (dryS ?? 0) : 0);
+function lastOf(marks: Marks, start: Start): number {
+  const core = marks.coreS ?? 0;
+  if (start.judged === "inside") return lingersTo(marks, core, start);
+  return Math.max(core, (start.judged === "snaps" ? marks.dryS : marks.goldenS) ?? 0);
+}

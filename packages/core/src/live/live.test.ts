@@ -117,7 +117,7 @@ describe("remaining time", () => {
     expect(Math.abs(remainingOf(expected, [], 0).doneAt.mid - expected.minutes.mid)).toBeLessThan(3);
     for (const oven of expected.ovens.filter(({ biasK }) => Math.abs(biasK) <= 24)) {
       const { doneAt } = remainingOf(expected, readingsOf(oven.biasK, 0.75 * oven.minutes), 0.75 * oven.minutes);
-      expect(Math.abs(doneAt.mid - oven.minutes)).toBeLessThan(Math.abs(oven.biasK) > 12 ? 4 : 2.5);
+      expect(Math.abs(doneAt.mid - oven.minutes)).toBeLessThan(Math.abs(oven.biasK) > 12 ? 0.07 * oven.minutes : 2.5);
       // An oven that is two standard deviations off is drawn towards the likelier ones.
       if (Math.abs(oven.biasK) > 12) continue;
       expect(doneAt.low).toBeLessThanOrEqual(oven.minutes);

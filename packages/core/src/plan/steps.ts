@@ -72,12 +72,18 @@ function oven(sheet: Sheet, analysis: BakedAnalysis, simulation: Simulation | nu
     beside(
       "turn",
       "turn",
-      hob ? "Turn it over" : `Turn the ${given.vessel.shape === "free" ? "sheet" : "tin"}, if the oven is uneven`,
+      hob
+        ? `Turn it over${againWords(simulation?.againAtMinutes ?? [])}`
+        : `Turn the ${given.vessel.shape === "free" ? "sheet" : "tin"}, if the oven is uneven`,
       turn,
     );
   beside("look", "look", "Look first", bake.checkAtMinutes);
   return sheet.add("out", `Out: ${listWords(bake.signs.slice(0, 2))}`, exactly(1), [], { after: [baked], hot: true });
 }
+
+/** What is thick is turned until its middle is done. */
+const againWords = (minutes: readonly number[]): string =>
+  minutes.length === 0 ? "" : `, and again at ${minutes.map((at) => Math.round(at)).join(", ")} min`;
 
 /** “To finish”, “for the top”: a name that says where it goes, not what it is. */
 const isFinish = ({ name }: AsideOf["component"]): boolean => /^(?:to|for)\b/i.test(name);
