@@ -90,7 +90,7 @@ const TURN_AT_SET = { poured: 0.55, laid: 0.35 };
 const SECOND_SIDE = 0.5;
 /** On a hob a face is coloured from so many minutes at 150 °C on (spots of gold); what is thin waits no longer than until it has lost this share of itself. */
 const FACE = 0.6;
-const FACE_LOSS = 0.27;
+const FACE_LOSS = 0.26;
 /** Heated from one side at a time a middle does not come near the boiling point: what has set there and has swollen its starch is done, °C; confidence C. */
 const ON_PLATE_C = 78;
 /** What is thick is turned again and again until its middle is done, each time when the face below has gained so much, minutes at 150 °C. */

@@ -1,4 +1,5 @@
 import type { Line, Reading } from "../measure/reading-schema";
+import { inEnglish, languageOfLine } from "../measure/languages/language";
 import { allergensInWords, foodsInWords, type NamedFood } from "../pantry/allergen-words";
 import type { Shelf } from "../pantry/shelf";
 import { isFlour } from "../pantry/ingredient";
@@ -37,12 +38,14 @@ const speaksFor: [word: string, is: (ingredient: Ingredient) => boolean][] = [
 ];
 // prettier-ignore
 
-/** “Cream the butter”, “batter until creamed”: a verb, where no food is meant. */
-const isVerb = ({ words, next }: NamedFood): boolean =>
-  words.join(" ") === "cream" && /^(?:the|together|until|them|it|in)$/.test(next);
+/** “Cream the butter”, “batter until creamed”, “sprinkle with almonds”: a verb, where no food is meant. */
+const isVerb = ({ words, next }: NamedFood, text: string): boolean =>
+  words.join(" ") === "sprinkle"
+    ? !/\bsprinkles\b/i.test(text)
+    : words.join(" ") === "cream" && /^(?:the|together|until|them|it|in)$/.test(next);
 const around = (source: string): string => source.replace(/\s+/g, " ").trim().slice(0, 200);
 /** Foods that a reading names in its steps, remarks, preparations and alternatives, and in no line of its list. */
-export function namedBeside({ lines }: Reading, shelf: Shelf): NamedBeside[] {
+export function namedBeside({ lines, language = "en" }: Reading, shelf: Shelf): NamedBeside[] {
   const listed = lines.filter(({ role }) => role === "ingredient");
   const ids = new Set(listed.flatMap(({ ingredientId }) => ingredientId ?? []));
   const things = [...ids].flatMap((id) => shelf.get(id) ?? []);
@@ -53,17 +56,18 @@ export function namedBeside({ lines }: Reading, shelf: Shelf): NamedBeside[] {
     food.words.every((word) => spoken.has(word)) ||
     (food.words.length === 1 && speaksFor.some(([word, is]) => word === food.words[0] && things.some(is)));
   const found = new Map<string, NamedBeside>();
-  const look = (text: string, line: Line): void => {
+  const look = (written: string, line: Line): void => {
     const words = around(line.source);
+    const text = inEnglish(written, languageOfLine(written, language));
     for (const food of foodsInWords(text, shelf)) {
-      if (isVerb(food) || isListed(food)) continue;
+      if (isVerb(food, text) || isListed(food)) continue;
       const name = food.words.join(" ").slice(0, 80);
       const before = found.get(food.ingredient.id);
       // Named once as what goes in, it is no mere choice.
       if (before && !(before.instead && !food.instead)) continue;
       found.set(food.ingredient.id, { name, ingredientId: food.ingredient.id, ...(food.instead ? { instead: true as const } : {}), words }); // prettier-ignore
     }
-    for (const { allergen, id } of allergensInWords(text).allergens) {
+    for (const { allergen, id } of allergensInWords(text, line.role === "step").allergens) {
       const known = [...found.values()].some(({ ingredientId = "" }) => shelf.get(ingredientId)?.allergens.includes(allergen));
       const inList =
         things.some(({ allergens }) => allergens.includes(allergen)) || id.split("-").every((word) => spoken.has(word));

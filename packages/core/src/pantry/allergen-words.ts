@@ -18,6 +18,8 @@ interface Wording {
   id: string;
   allergens: readonly Allergen[];
   gluten?: "contains" | "oats";
+  /** What somebody may be making: in a step only where it is served or crumbled it is put in. */
+  bake?: boolean;
 }
 
 interface Trie {
@@ -39,8 +41,23 @@ function put(words: readonly string[], ends: Wording): void {
   }
   at.ends = ends;
 }
-for (const { words, id, allergens, gluten } of table.words as { words: string; id: string; allergens: string[]; gluten?: "contains" | "oats" }[])
-  put(wordsOf(words), { id, allergens: allergens.filter((one): one is Allergen => known.has(one)), ...(gluten ? { gluten } : {}) }); // prettier-ignore
+interface Row {
+  words: string;
+  id: string;
+  allergens: string[];
+  gluten?: "contains" | "oats";
+  bake?: boolean;
+}
+for (const { words, id, allergens, gluten, bake = false } of table.words as Row[]) {
+  const wording = {
+    id,
+    allergens: allergens.filter((one): one is Allergen => known.has(one)),
+    bake,
+    ...(gluten ? { gluten } : {}),
+  };
+  // “Cheeses”, “tortillas”: many of them, where the rule for singulars does not know the word.
+  for (const form of words.endsWith("s") ? [words] : [words, `${words}s`]) put(wordsOf(form), wording);
+}
 for (const words of table.safe) put(wordsOf(words), { id: "", allergens: [] });
 const heads = new Set(table.heads.map((head) => wordsOf(head).join(" ")));
 
@@ -66,8 +83,11 @@ export interface NamedInWords {
   gluten: "contains" | "oats" | null;
 }
 
-/** What a text names: allergens, each with the word it was named by, and grains with gluten. */
-export function allergensInWords(text: string): NamedInWords {
+/** Before a bake that is no bake of this recipe: “serve with naan”, “crumbled amaretti”. */
+const putIn = new Set(["with", "crumbled", "crushed", "ground", "leftover", "bought", "fold", "soak", "layer"]);
+
+/** What a text names: allergens, each with the word it was named by, and grains with gluten. In a `step` the names of bakes are what is being made. */
+export function allergensInWords(text: string, step = false): NamedInWords {
   const words = wordsOf(text);
   const found = new Map<string, NamedAllergen>();
   let gluten: NamedInWords["gluten"] = null;
@@ -84,7 +104,8 @@ export function allergensInWords(text: string): NamedInWords {
     // “Oat milk”, “vegan cream cheese”: what stands before says what it is made of.
     const ofPlants = heads.has(written) && before.slice(-2).some((word) => plants.has(word));
     const denied = stands.has(words[at + many] ?? "") || denies.has(before.at(-1) ?? "") || /^(?:sized?|shaped)$/.test(words[at + many] ?? "") || before.slice(-3).join(" ") === "size of a" || before.slice(-2).join(" ") === "size a"; // prettier-ignore
-    if (!denied) {
+    const made = step && wording.bake === true && !before.some((word) => putIn.has(word));
+    if (!denied && !made) {
       for (const allergen of wording.allergens)
         if (!spared.has(allergen) && !(ofPlants && allergen === "milk")) found.set(`${allergen} ${wording.id}`, { allergen, id: wording.id }); // prettier-ignore
       if (wording.gluten && !spared.has("wheat")) gluten = gluten === "contains" ? gluten : wording.gluten;

@@ -109,7 +109,7 @@ function phraseAt(
   }
   const one = words[at]?.even ?? "";
   // "Zeste d'un citron": a head by itself is what it heads.
-  const english = compoundOf(one, dictionary) ?? dictionary.heads.get(one) ?? null;
+  const english = compoundOf(one, dictionary) ?? dictionary.heads.get(one) ?? dative(one, dictionary);
   return english === null ? null : { english, taken: 1 };
 }
 
@@ -129,6 +129,10 @@ function headAt(
   }
   return null;
 }
+
+/** "Mit Haselnüssen": of many in the dative, which only German writes. */
+const dative = (word: string, { of, words }: Dictionary): string | null =>
+  of.size === 0 && word.length > 5 && word.endsWith("n") ? (words.get(word.slice(0, -1)) ?? null) : null;
 
 /** "Buchweizenmehl": buckwheat flour. */
 function compoundOf(word: string, { ends, heads, stems, of }: Dictionary): string | null {
