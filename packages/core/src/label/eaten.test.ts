@@ -252,3 +252,30 @@ test.each([
 ])("what “%s” is usually made of is named, whether the pantry knows it or not", (words, wanted) => {
   expect([...new Set(allergensInWords(words).allergens.map(({ allergen }) => allergen))].sort()).toEqual([...wanted].sort());
 });
+
+describe("keeping by what is in it, not by a word", () => {
+  const keeps = (kind: "scone" | "drop" | "bar" | "loaf", ...lines: string[]) => {
+    const input = inputFrom({ text: lines.join("\n"), kind });
+    return labelOf(input, analyse(input), kind, "eu", []).keeping;
+  };
+  const small = ["140 g gluten-free flour blend", "35 g butter", "70 g whole milk", "25 g egg", "8 g baking powder"];
+  test("a whole egg to brush a small batch neither sends it to the fridge nor moulds it sooner", () => {
+    const [plain, washed] = [keeps("scone", ...small), keeps("scone", ...small, "1 beaten egg to brush")];
+    expect(washed.counterDays?.mid).toBeCloseTo(plain.counterDays?.mid ?? 0, 0);
+    expect(washed.ends).toBe(plain.ends);
+  });
+  test.each([
+    ["mounds of coconut and egg white", "drop", ["200 g desiccated coconut", "100 g egg white", "120 g caster sugar"]],
+    ["a cake of chocolate and egg", "bar", ["250 g dark chocolate", "200 g butter", "200 g white sugar", "300 g egg"]],
+    ["a cake of almonds and egg", "bar", ["250 g almond flour", "250 g egg", "180 g caster sugar"]],
+  ] as const)("%s stand at room temperature: they set by what is dry", (_, kind, lines) => {
+    expect(keeps(kind, ...lines).counterDays).not.toBeNull();
+  });
+  test.each([
+    ["a custard", ["500 g whole milk", "150 g egg", "100 g white sugar", "40 g cornflour"]],
+    ["pumpkin in custard", ["425 g pumpkin puree", "150 g egg", "350 g evaporated milk", "150 g light brown sugar"]],
+    ["coconut custard", ["400 g coconut milk", "200 g egg", "150 g white sugar", "80 g desiccated coconut"]],
+  ] as const)("%s does not", (_, lines) => {
+    expect(keeps("loaf", ...lines).counterDays).toBeNull();
+  });
+});

@@ -4,7 +4,7 @@ import { type Item, massOf } from "../formula/resolve";
 import { type Range, rangeSchema } from "../measure/range-schema";
 import type { Ingredient } from "../pantry/ingredient-schema";
 import table from "./data/keeping.json";
-import { coldReason, type KeptPart } from "./perishable";
+import { coldReason, isWash, type KeptPart } from "./perishable";
 import { waterActivity } from "./water-activity";
 
 export const keepingSchema = z.object({
@@ -70,10 +70,10 @@ export type { KeptPart } from "./perishable";
 export function keepingOf(kind: Kind, parts: readonly KeptPart[], targetCoreC = 96): Keeping {
   const usual = (table.byKind as Record<Kind, { counterDays: Range; fridgeDays: Range; freezerMonths: Range }>)[kind];
   const exposed = parts.filter(({ items, place }) => place !== "apart" && items.length > 0);
-  const activities = exposed.map(({ items, lostG }) => waterActivity(items, lostG));
-  const moistest = activities.reduce<Range>((a, b) => (b.mid > a.mid ? b : a), activities[0] ?? { low: 0, mid: 0, high: 0 });
   const all = exposed.flatMap(({ items }) => items);
   const wholeG = massOf(all);
+  const activities = exposed.filter((part) => !isWash(part, wholeG)).map(({ items, lostG }) => waterActivity(items, lostG));
+  const moistest = activities.reduce<Range>((a, b) => (b.mid > a.mid ? b : a), activities[0] ?? { low: 0, mid: 0, high: 0 });
   const fruit = shareOf(all, ({ family }) => family === "fruit" || family === "vegetable" || family === "puree");
   const nutFat = all.reduce((g, { massG, ingredient }) => g + (["nut", "nut-flour", "seed"].includes(ingredient.family) ? (massG * ingredient.per100g.fat) / 100 : 0), 0) / Math.max(1, wholeG);
   const cold = exposed.flatMap((part) => {

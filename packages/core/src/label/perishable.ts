@@ -38,8 +38,10 @@ const CREAMY_SHARE = 0.25;
 const FRUIT_SHARE = 0.3;
 /** Grams of egg, milk and cheese to a gram of flour from which on a batter sets as a custard. */
 const CUSTARD_RATIO = 3;
-/** A wash that was baked on is less than this of the whole: it dries in the oven. */
-const WASH_SHARE = 0.06;
+/** And to a gram of all else that is dry: a mound of coconut and egg white, a cake of chocolate and egg is none. */
+const CUSTARD_TO_DRY = 1.2;
+/** A wash that was baked on is less than this of the whole (an egg to a small batch, most of it left in the cup): it dries in the oven. */
+const WASH_SHARE = 0.25;
 /** Drier than this nothing of the kind grows, whatever it is. */
 const NOTHING_GROWS = 0.85;
 /** Under this core egg has not set, °C. */
@@ -73,9 +75,13 @@ export function roughPh(items: readonly Item[]): number {
   return water > 0 ? sum / water : USUAL_PH;
 }
 
+/** Brushed on and baked: what stuck of it has dried. */
+export const isWash = ({ items, place, role }: KeptPart, wholeG: number): boolean =>
+  role === "glaze" && place !== "after" && massOf(items) < WASH_SHARE * wholeG && shareOf(items, isCheese) === 0;
+
 /** Why a part must be kept cold, in words that name it; null where it need not. */
 export function coldReason(part: KeptPart, wholeG: number, targetCoreC: number): string | null {
-  const { items, place, lostG, role, name = "" } = part;
+  const { items, place, lostG, name = "" } = part;
   if (place === "apart" || items.length === 0) return null;
   const activity = waterActivity(items, lostG);
   if (activity.high <= NOTHING_GROWS) return null;
@@ -83,14 +89,17 @@ export function coldReason(part: KeptPart, wholeG: number, targetCoreC: number):
   const baked = place !== "after";
   const what = place === "batter" ? "It" : name === "" ? "A part of it" : `Its part “${name.toLowerCase()}”`;
   if (share(isMeat) > MEAT_SHARE) return `${what} holds meat: bacteria grow in it at room temperature, baked or not.`;
-  // A wash that was baked on has dried.
-  const isWash = baked && role === "glaze" && massOf(items) < WASH_SHARE * wholeG && share(isCheese) === 0;
-  if (isWash) return null;
+  if (isWash(part, wholeG)) return null;
   if (share(isCheese) > CHEESE_SHARE) return `${what} holds cheese and is moist: it does not stand at room temperature.`;
   const flour = gramsOf(items, isFlour);
   if (place === "batter") {
     if (targetCoreC < BAKED_THROUGH_C && share(isEgg) > 0) return "Its middle is not baked through, and holds egg.";
-    const custard = gramsOf(items, feeds) > CUSTARD_RATIO * flour && shareOf(items, feeds) > FEEDS_SHARE;
+    const egg = gramsOf(items, feeds);
+    const dry = items.reduce(
+      (g, { massG, ingredient }) => g + (feeds(ingredient) ? 0 : (massG * (100 - ingredient.per100g.water)) / 100),
+      0,
+    );
+    const custard = egg > CUSTARD_RATIO * flour && egg > CUSTARD_TO_DRY * dry && shareOf(items, feeds) > FEEDS_SHARE;
     return custard ? "It sets by egg and milk more than by flour, as a custard does: it does not stand at room temperature." : null;
   }
   const ph = roughPh(items);
