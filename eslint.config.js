@@ -29,7 +29,18 @@ const outside = {
 };
 
 module.exports = [
-  { ignores: ["**/node_modules/**", "**/dist/**", "**/.expo/**", "data/**", "release/**", "**/*.d.ts", "apps/web/public/**", "tmp/**"] },
+  {
+    ignores: [
+      "**/node_modules/**",
+      "**/dist/**",
+      "**/.expo/**",
+      "data/**",
+      "release/**",
+      "**/*.d.ts",
+      "apps/web/public/**",
+      "tmp/**",
+    ],
+  },
   ...tseslint.configs.strict,
   {
     files: ["**/*.{ts,tsx}"],
