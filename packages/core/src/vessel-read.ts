@@ -22,10 +22,11 @@ export function vesselFrom(reading: Reading, kind: Kind): Vessel {
   const baked = usual.shape === "rectangular" ? loavesIn(reading) : usual.shape === "griddle" ? undefined : reading.yield?.pieces;
   if (!pan) return baked !== undefined && baked <= MOST_CUPS ? { ...usual, pieces: baked } : usual;
   const like = vesselLibrary.find((entry) => entry.vessel.shape === pan.shape)?.vessel;
-  const pieces = pan.pieces ?? (pan.shape === "muffin" || pan.shape === "free" ? reading.yield?.pieces : pan.shape === "rectangular" ? loavesIn(reading) : undefined); // prettier-ignore
+  const pieces = pan.pieces ?? (pan.shape === "muffin" || pan.shape === "free" || pan.shape === "griddle" ? reading.yield?.pieces : pan.shape === "rectangular" ? loavesIn(reading) : undefined); // prettier-ignore
   // What is patted out is as thick as it is said to be.
   const { thicknessMm } = reading.process?.shape ?? {};
-  const thick = pan.shape === "free" && thicknessMm !== undefined && thicknessMm >= 3 && thicknessMm <= 80 ? { thicknessMm } : {};
+  const loose = pan.shape === "free" || pan.shape === "griddle";
+  const thick = loose && thicknessMm !== undefined && thicknessMm >= 3 && thicknessMm <= 80 ? { thicknessMm } : {};
   // A pan brings its own measures; what it does not say is that of a usual one of its shape.
   const base = usual.shape === pan.shape ? usual : like;
   const across = pan.diameterMm !== undefined || pan.lengthMm !== undefined;
@@ -39,5 +40,10 @@ export function vesselFrom(reading: Reading, kind: Kind): Vessel {
     capacityMl: _c,
     ...rest
   } = base ?? {};
+  // So many cakes are told: how heavy one is follows.
+  if (pan.shape === "griddle") {
+    const { pieceG: _g, thicknessMm: _t, ...plate } = rest as Partial<Vessel>;
+    return { ...(pieces === undefined ? rest : plate), ...pan, ...thick, ...(pieces === undefined ? {} : { pieces }) };
+  }
   return { ...(across ? rest : base), ...pan, ...thick, ...(pieces === undefined ? {} : { pieces }) };
 }

@@ -56,6 +56,11 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
   // What is set on a tray or into cases is counted by the yield.
   if (reading.pan && (reading.pan.shape === "free" || reading.pan.shape === "muffin") && reading.yield?.pieces !== undefined)
     reading.pan.pieces ??= reading.yield.pieces;
+  if (ovens.length === 0)
+    onPlate(
+      reading,
+      said.map(({ text }) => text),
+    );
   // A fan's number and the conventional one of another line are one oven: the conventional one.
   const chosen =
     ovens.find(({ bakes, read }) => bakes && read.mode !== "fan") ?? ovens.find(({ read }) => read.mode !== "fan") ?? ovens[0];
@@ -70,6 +75,41 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
     if (read.conflict && line) reading.questions.push(temperatureQuestion(read.conflict, at, line));
     if (read.ambiguous && line) reading.questions.push(scaleQuestion(read.ambiguous.celsius, at, line, measures));
   }
+}
+
+const plate =
+  "(?:griddle|girdle|bake ?stone|planc|frying[ -]pan|fry pan|tawa|tava|comal|crepe pan|pancake pan|hot plate|hotplate|skillet|pan)";
+const heat =
+  "(?:over|on|at) (?:a |an )?(?:very |fairly )?(?:low|gentle|medium|moderate|high|strong|fierce|good)(?:[ -](?:low|high|hot))?(?: heat| flame| fire)?";
+/** It is cooked on a plate or in a pan on the hob: by the name of one that is never in an oven, by its heat, or side by side. */
+const plates = [
+  /\b(?:griddle|girdle|bake ?stone|planc|frying[ -]pan|fry pan|tawa|tava|comal|crepe pan|dry (?:[\w-]+ ){0,2}(?:pan|skillet))\b/i,
+  new RegExp(`\\b${plate}\\b[^.;]{0,60}\\b${heat}\\b|\\b${heat}\\b[^.;]{0,40}\\b${plate}\\b`, "i"),
+  /\b(?:cook|fry|toast|griddle|sear)\w*\b[^.;]{0,60}\bmin(?:ute)?s?\b[^.;]{0,12}\b(?:each|per|a|either|both|every) sides?\b/i,
+];
+const inATin = /\b(?:oven|bake at|tins?|loaf pan|muffin|air[ -]?fryer|grill)\b/i;
+const greases = /\b(?:greas|butter|oil|lard|ghee|fry\b|fried|fat\b)/i;
+
+/** What no oven is named for and is cooked on a plate lies on one, whatever cutter or skillet was measured. */
+function onPlate(reading: Reading, texts: readonly string[]): void {
+  const at = texts.filter((text) => plates.some((words) => words.test(text)));
+  if (at.length === 0 || texts.some((text) => inATin.test(text))) return;
+  // A pan over the heat may have melted butter for what is baked.
+  if (
+    !texts.some((text) => plates[0]?.test(text)) &&
+    texts.some((text) => /\bbak(?:e[sd]?|ing)\b(?! ?(?:powder|soda|stone))/i.test(text))
+  )
+    return;
+  const { shape, lining } = reading.pan ?? { shape: "griddle" as const };
+  if (shape !== "griddle" && shape !== "round" && shape !== "free") return;
+  const dry = at.some((text) => /\b(?:dry|un-?greased)\b/i.test(text));
+  const fat = !dry && (lining === "greased" || at.some((text) => greases.test(text)));
+  const material = reading.pan?.material === undefined ? {} : { material: reading.pan.material };
+  reading.pan = {
+    shape: "griddle",
+    ...material,
+    ...(fat ? { lining: "greased" as const } : dry ? { lining: "none" as const } : {}),
+  };
 }
 
 /** A recipe on one line says of the oven and the tin what a line of its own would. */

@@ -139,7 +139,7 @@ function besideHeat(text: string, said: SaidTime): boolean {
 } // prettier-ignore
 
 /** "Cook the dates": a thing that is cooked by itself is no bake, where a bake is told as well. */
-const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+(?!batter|dough|mixture|mix|cakes?|lo(?:af|aves)|bread|scones?|muffins?|biscuits?|pancakes?|rounds?|pieces|farls?|first|second|other)\p{L}+/iu; // prettier-ignore
+const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+(?!min|hour|hrs?\b|sec|batter|dough|mixture|mix|cakes?|lo(?:af|aves)|bread|scones?|muffins?|biscuits?|pancakes?|rounds?|pieces|farls?|first|second|other)\p{L}+/iu; // prettier-ignore
 
 /** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */
 function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
@@ -227,7 +227,11 @@ export function readStages(source: string): ReadStage[] {
         goesOn.test(between) ||
         goesOn.test(after) ||
         /\bbake\b/i.test(between) ||
-        /,\s*turn\b[^.]*,\s*$/i.test(between);
+        /,\s*turn\b[^.]*,\s*$/i.test(between) ||
+        // "2 minutes, flip, cook 1 minute": the other side.
+        /\b(?:turn|flip)(?: (?:it|them|each|over|carefully))*(?:,| and| then)*(?: (?:cook|fry|griddle|give (?:it|them)))?(?: for)?(?: about| another| a further)*\s*$/i.test(
+          between,
+        );
       if (checks && !/\b(?:then|another|more|further)\b/i.test(between + after)) continue;
       if (!adds) continue;
     }
