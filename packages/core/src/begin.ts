@@ -120,7 +120,12 @@ function processFrom({ process }: Reading): Partial<Process> {
   const restMinutes = Math.min(2880, standing.reduce((all, { minutes }) => all + (minutes.low + minutes.high) / 2, 0)); // prettier-ignore
   const tin = process?.tin;
   const cooling: Partial<Process> = tin ? (tin.minutes === null ? { cooling: "in-tin" } : { tinMinutes: Math.min(720, (tin.minutes.low + tin.minutes.high) / 2) }) : {}; // prettier-ignore
-  return { ...cooling, ...(process?.method ? { method: process.method } : {}), ...(standing.length > 0 ? { restMinutes } : {}) };
+  return {
+    ...cooling,
+    ...(process?.elsewhere ? { elsewhere: process.elsewhere } : {}),
+    ...(process?.method ? { method: process.method } : {}),
+    ...(standing.length > 0 ? { restMinutes } : {}),
+  };
 }
 
 /** A method of more sentences is none. */

@@ -27,6 +27,7 @@ export const findingIds = [
   "recipe-differs",
   "fat-smokes",
   "ferment",
+  "heat-elsewhere",
   "fizz",
 ] as const;
 // prettier-ignore

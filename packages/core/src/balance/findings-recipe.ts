@@ -68,7 +68,7 @@ const same = (a: Vessel, b: Vessel): boolean =>
 export function recipeFindings(said: Said | undefined, baked: BakedBy, ways: boolean): Finding[] {
   if (!said) return [];
   const { items, vessel, oven, simulation } = baked;
-  if (vessel.shape === "griddle" || oven.mode === "hob" || !simulation.reached) return [];
+  if (vessel.shape === "griddle" || oven.mode === "hob" || baked.process.elsewhere !== undefined || !simulation.reached) return [];
   const asRecipe =
     same(said.vessel, vessel) &&
     (said.celsius === undefined || Math.abs(said.celsius - oven.celsius) <= SAME_K) &&

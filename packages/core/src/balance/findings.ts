@@ -6,6 +6,7 @@ import type { OpenLine } from "../formula/components-schema";
 import { type Kind, kindName } from "../formula/kinds";
 import { crumbOf, type Item } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
+import { elsewhereWords } from "../measure/elsewhere-words";
 import { builtInShelf } from "../pantry/catalogue";
 import { ingredientOf } from "../pantry/shelf";
 import { isFlour } from "../pantry/ingredient";
@@ -29,6 +30,7 @@ export function findingsOf(read: Findable): Finding[] {
     ...cookedFindings(read),
     ...smokeFindings(read),
     ...fermentFindings(given),
+    ...elsewhereFindings(given),
     ...safetyFindings(given),
   ];
   return byGravity(all);
@@ -287,6 +289,20 @@ function fermentFindings({ items }: Findable): Finding[] {
       message: `${names} ${found.length === 1 ? "lifts" : "lift"} by the hour; what it gives is not computed here.`,
       why: "Lift, race and rise are of soda, powder, fizz, whisked air and steam alone. A yeast that works makes more of each.",
       ingredientIds: found.map(({ ingredient }) => ingredient.id),
+    },
+  ];
+}
+
+/** Uprise bakes in ovens and on plates; for what is cooked otherwise lift and body hold, and the bake is that of an oven. */
+function elsewhereFindings({ process, oven }: Pick<Findable, "process" | "oven">): Finding[] {
+  if (process.elsewhere === undefined) return [];
+  return [
+    {
+      id: "heat-elsewhere",
+      severity: "caution",
+      message: `This is ${elsewhereWords[process.elsewhere]}, which is not computed here: the minutes, the core and the crust shown are those of an oven at ${Math.round(oven.celsius)} °C.`,
+      why: "Uprise bakes in ovens and on plates. Lift, body and what is on the label hold for any heat; how long it takes, how it colours and what it loses do not.",
+      ingredientIds: [],
     },
   ];
 }

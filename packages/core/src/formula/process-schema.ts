@@ -2,6 +2,7 @@ import { z } from "zod";
 import { bakeStagesSchema } from "./stage-schema";
 import { MOST_STEP_CHANGES } from "./step-change";
 import { stepChangeSchema } from "./step-change-schema";
+import { elsewheres } from "../measure/elsewhere-words";
 import { methods, coolings } from "./process";
 import { MOST_WRITTEN } from "./written";
 import { writtenStepSchema } from "./written-schema";
@@ -18,6 +19,8 @@ export const processSchema = z.object({
   cooling: z.enum(coolings).optional(),
   /** So many minutes in its tin before it is turned out, where they are said. */
   tinMinutes: z.number().min(0).max(720).optional(),
+  /** It is cooked by a heat that is not computed here: minutes, core and crust are then those of an oven, and it is said. */
+  elsewhere: z.enum(elsewheres).optional(),
   /** The stages of the bake, where it is not one in one oven until it is done. */
   stages: bakeStagesSchema.optional(),
   /** The steps of the recipe's own method, in its order; absent, they follow from method, foods and pan. */

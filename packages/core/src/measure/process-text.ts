@@ -1,4 +1,5 @@
 import { coolingIn } from "./cooling-text";
+import { elsewhereIn } from "./elsewhere";
 import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
 import type { ReadProcess, ReadRest } from "./reading-schema";
@@ -215,11 +216,14 @@ export function readProcess(lines: readonly string[]): ReadProcess {
   const text = plain.join(". ");
   const method = methods.find(([, pattern]) => pattern.test(text))?.[0];
   const shape = shapeIn(plain.join("\n"));
-  const tin = coolingIn(plain.flatMap(sentencesOf));
+  const sentences = plain.flatMap(sentencesOf);
+  const tin = coolingIn(sentences);
+  const elsewhere = elsewhereIn(sentences);
   return {
     ...(method ? { method } : {}),
     ...waitsIn(plain),
     ...(tin ? { tin } : {}),
+    ...(elsewhere ? { elsewhere } : {}),
     ...(Object.keys(shape).length > 0 ? { shape } : {}),
   };
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { elsewheres } from "./elsewhere-words";
 import { languages } from "./languages/names";
 import { fillingSchema } from "./filling-schema";
 import { rangeSchema } from "./range-schema";
@@ -93,6 +94,8 @@ export const readProcessSchema = z.object({
   method: z.enum(["muffin", "creaming", "cut-in", "one-bowl", "blender", "whisked"]).optional(),
   rests: z.array(readRestSchema),
   soaks: z.array(readRestSchema),
+  /** It is cooked by a heat that is neither an oven nor a plate. */
+  elsewhere: z.enum(elsewheres).optional(),
   /** How long it stays in its tin after the oven; `minutes` null: until it is cold. */
   tin: z.object({ minutes: minutesSchema.nullable() }).optional(),
   shape: z

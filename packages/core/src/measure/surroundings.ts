@@ -30,7 +30,13 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
   );
   for (const { text, at } of said) {
     const read = readTemperatures(text);
-    if (read.celsius !== undefined) ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(text) && !/\bpre-?heat/i.test(text) });
+    // “Fry in oil at 175 °C”: the heat of the fat is no oven's.
+    const fat =
+      reading.process.elsewhere === "deep-fry" &&
+      /\b(?:oil|fat|fr(?:y|ied|ying))\b/i.test(text) &&
+      !/\b(?:oven|bak(?:e[sd]?|ing))\b/i.test(text);
+    if (read.celsius !== undefined && !fat)
+      ovens.push({ at, read, bakes: /\bbak(?:e|ing)\b/i.test(text) && !/\bpre-?heat/i.test(text) });
     if (read.coreC !== undefined) reading.coreC ??= read.coreC;
     const stages = readStages(text);
     // What is cooked by itself is the bake only where no other is told.
@@ -56,7 +62,7 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
   // What is set on a tray or into cases is counted by the yield.
   if (reading.pan && (reading.pan.shape === "free" || reading.pan.shape === "muffin") && reading.yield?.pieces !== undefined)
     reading.pan.pieces ??= reading.yield.pieces;
-  if (ovens.length === 0)
+  if (ovens.length === 0 && reading.process.elsewhere === undefined)
     onPlate(
       reading,
       said.map(({ text }) => text),
