@@ -1,3 +1,5 @@
+import { COLOUR } from "../bake/browning";
+
 export const findingIds = [
   "soda-unmet",
   "acid-excess",
@@ -60,7 +62,7 @@ export const findingLimits = {
   fillMost: 0.8,
   fillLeast: 0.3,
   /** Browning of the top, in minutes at 150 °C, that is plainly dark. */
-  darkTop: 16,
+  darkTop: COLOUR.dark,
   /** pH at which red fruit turns grey-blue and seeds turn green. */
   anthocyaninPh: 7.2,
   chlorogenicPh: 8,
