@@ -143,7 +143,7 @@ export async function buildApp(settings: Settings, log = false): Promise<App> {
     scope.get("/api/openapi.json", { ...forHelpers, schema: { hide: true } }, () => app.swagger());
     const tell = changeRoutes(scope);
     const news = (): void => tell({ what: "formulas", id: null, version: null, by: null });
-    const glances = openGlances(store, computer, news, (error) => app.log.error(error));
+    const glances = openGlances(store, computer, settings.workerFile, news, (error) => app.log.error(error));
     scope.addHook("preClose", () => glances.close());
     computeRoutes(scope, store, computer);
     formulaRoutes(scope, store, glances);

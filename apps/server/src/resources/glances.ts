@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import { readFileSync } from "node:fs";
 import type { FormulaSummary, OvenProfile } from "@uprise/contract";
 import type { Formula, Glance, Ingredient } from "@uprise/core";
 import type { Computer } from "../compute/pool";
@@ -16,10 +17,18 @@ export interface Glances {
 
 const digest = (value: unknown): string => createHash("sha256").update(JSON.stringify(value)).digest("hex");
 
-/** Raised when what a glance says changes for the same formula and kitchen. */
-const SHAPE = 1;
+/** What computes: a glance of another program is none. The bundle of the compute threads by its bytes; in this thread, one for all. */
+const programOf = (workerFile: string | null | undefined): string =>
+  workerFile ? createHash("sha256").update(readFileSync(workerFile)).digest("hex") : "in this thread";
 
-export function openGlances(store: Store, computer: Computer, onNew: () => void, onFault: (error: unknown) => void): Glances {
+export function openGlances(
+  store: Store,
+  computer: Computer,
+  workerFile: string | null | undefined,
+  onNew: () => void,
+  onFault: (error: unknown) => void,
+): Glances {
+  const program = programOf(workerFile);
   const asked = new Set<string>();
   let work: Promise<void> = Promise.resolve();
   let over = false;
@@ -43,7 +52,7 @@ export function openGlances(store: Store, computer: Computer, onNew: () => void,
           formulas: await entriesFor(store, formula.lines),
           ovens: profile ? [[profile.id, { biasK: profile.body.biasK, swingK: profile.body.swingK }]] : [],
         };
-        const of = digest([SHAPE, version, shelf, kitchen.formulas, kitchen.ovens]);
+        const of = digest([program, version, shelf, kitchen.formulas, kitchen.ovens]);
         const found = known.get(id);
         if (found?.of === of) return { ...item, glance: found.glance };
         if (!asked.has(of + id)) missing.push({ id, of, formula, kitchen });

@@ -207,6 +207,8 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const reel = new Reel(through.frames ?? 0);
   const samples: Sample[] = [];
   const hob = onHob(start);
+  /** What a skewer and a finger wait for. */
+  const aim = hob ? Math.min(ON_PLATE_C, start.targetC) : start.targetC;
   const coldest = () => coldestInside(section, hob ? BETWEEN_FACES : undefined);
   const { course } = start;
   const longest = hob ? LONGEST_ON_PLATE_S : LONGEST_S;
@@ -314,15 +316,14 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     core = coldest();
     const lossShare = run.account.vapourOutKg / wholeKg(start);
     if (hob && turns()) turn();
-    const wanted =
-      hob && progress.setS !== null ? Math.min(ON_PLATE_C, start.targetC) : start.targetC - allowance(progress, second);
+    const wanted = hob && progress.setS !== null ? aim : start.targetC - allowance(progress, second);
     if (marks.coreS === null && core.celsius >= wanted) {
       insideC = wanted;
       const over = core.celsius - wanted;
       marks.coreS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
     }
     const colourBefore = progress.colour;
-    mark(marks, progress, run, start.judged, brown, second, dt, slips, start.targetC - core.celsius);
+    mark(marks, progress, run, start.judged, brown, second, dt, slips, aim - core.celsius);
     awaited =
       marks.coreS === null
         ? (dt * (wanted - core.celsius)) / Math.max(1e-9, core.celsius - before)
