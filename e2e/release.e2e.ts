@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { resolve } from "node:path";
 
 test("the folder of a release runs with Node.js alone: made, copied where nothing else is, started, asked", () => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["scripts/release.mjs"], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["scripts/release.mjs", "--built"], {
     cwd: resolve(__dirname, ".."),
     encoding: "utf8",
     timeout: 240_000,

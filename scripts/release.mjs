@@ -127,10 +127,12 @@ async function tried() {
   }
 }
 
-await orSentence(async () => {
-  await install();
-  await build();
-});
+// `--built` takes what is built: another program may be serving it.
+if (!process.argv.includes("--built"))
+  await orSentence(async () => {
+    await install();
+    await build();
+  });
 const many = await make();
 console.log(`${relative(root, folder)}: ${many} packages`);
 if (!process.argv.includes("--untried")) console.log(await tried());
