@@ -95,6 +95,8 @@ const FACE_LOSS = 0.26;
 const ON_PLATE_C = 78;
 /** What is thick is turned again and again until its middle is done, each time when the face below has gained so much, minutes at 150 °C. */
 const AGAIN = 2;
+/** Nobody turns it sooner than so many s after the last time. */
+const AGAIN_S = 90;
 /** A step as long as this, s, is parted when what it waits for comes within it: it leaves the oven when it is done, not at the end of a step. */
 const LONG_STEP_S = 4;
 /** A stage is not followed in shorter steps than this, s. */
@@ -255,7 +257,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const liftable = TURN_AT_SET.poured + (TURN_AT_SET.laid - TURN_AT_SET.poured) * laidShare(start.stiffness);
   /** On a plate: the first time when it holds together and its face has colour, and again while the middle waits. */
   const turns = (): boolean => {
-    if (turnedS !== null) return marks.coreS === null && brown.base - laidBrown >= AGAIN;
+    if (turnedS !== null) return marks.coreS === null && brown.base - laidBrown >= AGAIN && second - settlesFrom >= AGAIN_S;
     const coloured = brown.base >= FACE || run.account.vapourOutKg >= (FACE_LOSS / 2) * wholeKg(start);
     return coloured && meanSet(section) >= liftable;
   };
