@@ -25,12 +25,13 @@ export function findingsOf(read: Findable): Finding[] {
   const computed = [...liftFindings(given), ...binderFindings(given), ...bodyFindings(given), ...panFindings(given)];
   const open = read.open.some(({ matters }) => matters);
   const all = [
+    // Where the bake is none of this recipe's, that comes before what is said of it.
+    ...elsewhereFindings(read),
     ...openFindings(read),
     ...(open ? computed.map((finding): Finding => ({ ...finding, provisional: true })) : computed),
     ...cookedFindings(read),
     ...smokeFindings(read),
     ...fermentFindings(given),
-    ...elsewhereFindings(given),
     ...safetyFindings(given),
   ];
   return byGravity(all);

@@ -22,6 +22,8 @@ test.each([
   expect(reading.pan?.shape).not.toBe("griddle");
   const found = readings(inputFrom({ text: list + method })).findings;
   expect(found.find(({ id }) => id === "heat-elsewhere")).toMatchObject({ severity: "caution" });
+  // Nothing of the same gravity stands before it.
+  expect(found.filter(({ severity }) => severity === "caution")[0]?.id).toBe("heat-elsewhere");
 });
 
 test.each([
