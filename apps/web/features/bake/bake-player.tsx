@@ -9,7 +9,7 @@ import { Press } from "../../ui/press";
 import { Slider } from "../../ui/slider";
 import { Body, Small } from "../../ui/words";
 import { BakeSection, Shades } from "../instruments/bake-section";
-import { clock, momentSentence, secondsIn } from "../instruments/bake-words";
+import { clock, isOnPlate, momentSentence, secondsIn } from "../instruments/bake-words";
 import { useDrawings } from "./use-drawings";
 
 /** The whole bake is played in about so many ms, one frame after the other. */
@@ -83,7 +83,7 @@ export const BakePlayer = memo(function BakePlayer({ simulation, other = null, w
         </Press>
         <View style={styles.slide}>
           <Slider
-            label="Time since the oven door"
+            label={isOnPlate(simulation) ? "Time on the plate" : "Time since the oven door"}
             value={Math.round(now)}
             least={0}
             most={Math.round(last)}

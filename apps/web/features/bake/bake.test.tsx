@@ -95,6 +95,11 @@ describe("the bake in words", () => {
   test("browning has a word from pale to dark, and never goes back", () => {
     expect([0, 1, 4, 12, 40].map(brownWord)).toEqual(["pale", "light gold", "golden", "deep brown", "dark"]);
   });
+  test("on a plate there is no oven", () => {
+    const onPlate = { ...loaf, stages: loaf.stages.map((stage) => ({ ...stage, mode: "hob" as const })) };
+    expect(momentSentence(onPlate, 1200)).toContain(", on the plate: ");
+    expect(momentSentence(loaf, 1200)).toContain(", in the oven: ");
+  });
   test("a moment says phase, core, top, heights and how much has set, as the curves have them", () => {
     const i = sampleAt(loaf, 1200);
     expect(loaf.times[i]).toBeLessThanOrEqual(1200);

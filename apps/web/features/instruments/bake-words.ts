@@ -13,6 +13,14 @@ const phaseWord: Record<Simulation["phases"][number], string> = {
   rack: "on the rack",
 };
 
+/** On a plate all the while: there is no oven and no door to it. */
+export const isOnPlate = ({ stages }: Simulation): boolean => stages.length > 0 && stages.every(({ mode }) => mode === "hob");
+
+function whereWord(simulation: Simulation, sample: number): string {
+  const phase = simulation.phases[sample] ?? "oven";
+  return phase === "oven" && isOnPlate(simulation) ? "on the plate" : phaseWord[phase];
+}
+
 /** The last sample at or before a time. */
 export function sampleAt(simulation: Simulation, time: number): number {
   let found = 0;
@@ -35,7 +43,7 @@ export function momentSentence(simulation: Simulation, time: number): string {
   const surface = Math.round(simulation.surfaceC[i] ?? 0);
   const rim = simulation.section.rimMm;
   const over = rim !== null && crown > rim ? `, ${Math.round(crown - rim)} over the rim` : "";
-  return `After ${clock(time)}, ${phaseWord[simulation.phases[i] ?? "oven"]}: core ${core} °C, top ${surface} °C; highest ${crown} mm${over}, edge ${edge} mm; ${set} % of the crumb has set.`;
+  return `After ${clock(time)}, ${whereWord(simulation, i)}: core ${core} °C, top ${surface} °C; highest ${crown} mm${over}, edge ${edge} mm; ${set} % of the crumb has set.`;
 }
 
 const topWord: Record<Simulation["top"], string> = {

@@ -2,7 +2,8 @@ import { baseArea, type Section, type SectionShape, volumeTo, wideningAt } from 
 import type { Simulation } from "./simulation-schema";
 import { depthAtStart, type Start, wholeKg } from "./start";
 import type { Sample } from "./probe";
-import type { Frame, Trace } from "./through";
+import type { Frame } from "./recorder";
+import type { Trace } from "./through";
 
 /** Edges of words, as shares of the crown: a hollow in the cooled top, a fall from its highest, a dome, a peak. Confidence C. */
 const WORD = { hollow: 0.12, slumped: 0.22, fallen: 0.18, domed: 0.1, peaked: 0.42 };

@@ -15,25 +15,15 @@ import {
 import type { Leg } from "./course";
 import { type Air, airAfter, enter } from "./enter";
 import { prepare, step, tablesFor } from "./kernel";
-import { layOn, taller } from "./lay-on";
+import { layOn } from "./lay-on";
 import { type Model, standardModel } from "./model";
 import { BETWEEN_FACES, coldestInside, meanSet, type Phase, type Sample, sampleOf } from "./probe";
+import { type Frame, Recorder } from "./recorder";
 import type { Run } from "./run";
 import { type Section, stack, turnOver } from "./section";
 import { brush, slabsForLater } from "./slabs";
 import { onHob, type Start, type Steps, topsLater, wholeKg } from "./start";
 import { aroundKitchen, laidShare } from "./surroundings";
-
-/** The section in one moment, cells as in `Section`. */
-export interface Frame {
-  second: number;
-  phase: Phase;
-  celsius: Float64Array;
-  bottom: Float64Array;
-  thickness: Float64Array;
-  widening: Float64Array;
-  set: Float64Array;
-}
 
 export interface Trace {
   run: Run;
@@ -104,58 +94,6 @@ const SHORTEST_S = 0.25;
 /** Samples, s: early and late. */
 const SAMPLE_S = { early: 15, late: 30, lateFrom: 1200 };
 
-/** Keeps frames at even distances: when there are twice as many as wanted, every other one is dropped. */
-class Reel {
-  frames: Frame[] = [];
-  private every = 10;
-  private next = 0;
-  constructor(private wanted: number) {}
-  see(run: Run, second: number, phase: Phase): void {
-    if (this.wanted <= 0 || second < this.next) return;
-    const { celsius, bottom, thickness, widening, set } = run.section;
-    this.frames.push({
-      second,
-      phase,
-      celsius: celsius.slice(),
-      bottom: bottom.slice(),
-      thickness: thickness.slice(),
-      widening: widening.slice(),
-      set: set.slice(),
-    });
-    if (this.frames.length > 2 * this.wanted) {
-      this.frames = this.frames.filter((_, i) => i % 2 === 0);
-      this.every *= 2;
-    }
-    this.next = second + this.every;
-  }
-  /** Rows were put on top: in what was kept before they are there without any height. */
-  grow(columns: number, rows: number): void {
-    this.frames = this.frames.map((frame) => {
-      const before = frame.celsius.length / columns;
-      const top = (values: Float64Array): Float64Array => {
-        const grown = taller(values, columns, before, rows);
-        for (let j = 0; j < columns; j++)
-          grown.fill(values[(j + 1) * before - 1]!, j * (before + rows) + before, (j + 1) * (before + rows));
-        return grown;
-      };
-      const { bottom, thickness } = frame;
-      const high = taller(bottom, columns, before, rows);
-      for (let j = 0; j < columns; j++) {
-        const edge = (j + 1) * before - 1;
-        high.fill(bottom[edge]! + thickness[edge]!, j * (before + rows) + before, (j + 1) * (before + rows));
-      }
-      return {
-        ...frame,
-        celsius: top(frame.celsius),
-        bottom: high,
-        thickness: taller(thickness, columns, before, rows),
-        widening: top(frame.widening),
-        set: taller(frame.set, columns, before, rows, 1),
-      };
-    });
-  }
-}
-
 /** A stage that is over, as it went. */
 export interface Passed {
   leg: Leg;
@@ -206,7 +144,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   const run = prepare(start, steps.grid, model);
   const { section, around } = run;
   const later = tablesFor(start, model, steps.dt);
-  const reel = new Reel(through.frames ?? 0);
+  const recorder = new Recorder(through.frames ?? 0);
   const samples: Sample[] = [];
   const hob = onHob(start);
   /** What a skewer and a finger wait for. */
@@ -288,7 +226,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     for (const slab of slabsForLater(start)) {
       const rows = layOn(run, slab);
       laid += rows;
-      reel.grow(section.columns, rows);
+      recorder.grow(section.columns, rows);
     }
     if (start.brushed) {
       brush(section, start.brushed.waterKg);
@@ -300,7 +238,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
   };
   begin(null);
   see(0, "oven", core.cell);
-  reel.see(run, 0, "oven");
+  recorder.see(run, 0, "oven");
   while (second < limit - 1e-9) {
     const leg = course[at]!;
     const last = at === course.length - 1;
@@ -354,7 +292,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
     }
     const over = stageEnds(leg, second - legStart, last);
     const ends = through.minutes === undefined ? over && last : second >= limit - 1e-9;
-    reel.see(run, second, "oven");
+    recorder.see(run, second, "oven");
     if (second >= nextSample || ends) {
       see(second, "oven", core.cell);
       nextSample = second + (second < SAMPLE_S.lateFrom ? SAMPLE_S.early : SAMPLE_S.late);
@@ -404,10 +342,25 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       for (let cell = 0; cell < section.cells; cell++) warmest = Math.max(warmest, section.celsius[cell]!);
       const phase = around.onRack ? "rack" : "tin";
       see(second, phase, core.cell);
-      reel.see(run, second, phase);
+      recorder.see(run, second, phase);
     }
   }
-  return { run, start, insideC, samples, frames: reel.frames, doneS, marks, pale, outS, outSample, out, turnedS, againS, passed };
+  return {
+    run,
+    start,
+    insideC,
+    samples,
+    frames: recorder.frames,
+    doneS,
+    marks,
+    pale,
+    outS,
+    outSample,
+    out,
+    turnedS,
+    againS,
+    passed,
+  };
 }
 
 interface Signs {
