@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
+import { setImmediate } from "node:timers/promises";
 import { type Entry, open, type ZipFile } from "yauzl";
 import { Refusal } from "../errors";
 import { faultOfFile, filePath } from "../store/files";
@@ -10,11 +11,13 @@ import {
   eventsFileSchema,
   type Flaw,
   type Manifest,
+  manifestFilesSchema,
   manifestSchema,
   tableNames,
   thingFileSchema,
   versionsFileSchema,
 } from "./shapes";
+import { FILES_AT_ONCE } from "./write";
 
 /** What one archive may hold; a kitchen of ten years stays far under it. Bytes. */
 export const archiveLimits = {
@@ -174,11 +177,19 @@ export async function readArchive(path: string, besideFolder?: string): Promise<
   }
 }
 
-async function manifestOf(zip: ZipFile, entries: readonly Entry[]) {
+async function manifestOf(zip: ZipFile, entries: readonly Entry[]): Promise<Manifest> {
   const entry = entries.find(({ fileName }) => fileName === "manifest.json");
   if (!entry) throw refuse("The archive has no manifest.json; one that Uprise wrote has.");
   try {
-    return fit<Manifest>(manifestSchema, JSON.parse((await contentOf(zip, entry)).toString("utf8")));
+    const told = JSON.parse((await contentOf(zip, entry)).toString("utf8")) as object | null;
+    const manifest = fit<Manifest>(manifestSchema, { ...told, files: [] });
+    const { files } = fit<{ files: unknown[] }>(manifestFilesSchema, told);
+    for (let k = 0; k < files.length; k += FILES_AT_ONCE) {
+      for (const file of fit<Manifest["files"]>(manifestSchema.shape.files, files.slice(k, k + FILES_AT_ONCE))) manifest.files.push(file);
+      // Others are answered in between.
+      await setImmediate();
+    }
+    return manifest;
   } catch (error) {
     throw refuse(`“manifest.json” cannot be read: ${wordsOf(error)}`);
   }

@@ -44,6 +44,8 @@ export const manifestSchema = z.object({
   missing: z.array(flawSchema).max(200_000).optional(),
 }); // prettier-ignore
 export type Manifest = z.infer<typeof manifestSchema>;
+/** That it has a list of files; what they are is checked some at a time. */
+export const manifestFilesSchema = z.looseObject({ files: z.array(z.unknown()).max(500_000) });
 
 /** Bodies of every kind of thing, as they are checked before they are written. */
 export const bodySchemas = {

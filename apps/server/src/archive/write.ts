@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { createReadStream } from "node:fs";
 import { stat } from "node:fs/promises";
-import { Readable } from "node:stream";
+import { type Duplex, Readable } from "node:stream";
 import { type Formula, type InputLine, nestedIds, type Trial } from "@uprise/core";
 import yazl from "yazl";
 import { faultOfFile } from "../store/files";
@@ -12,6 +12,8 @@ import { ARCHIVE, ARCHIVE_SHAPE, type Manifest } from "./shapes";
 const MOMENT = new Date("2026-01-01T00:00:00Z");
 /** Versions and events go into files of about this size, so that none is large however many there are. */
 const PIECE_BYTES = 256 * 1024;
+/** A manifest goes out, and is checked, so many of its files at a time: of a large kitchen it is megabytes, which in one piece would hold the server. */
+export const FILES_AT_ONCE = 500;
 
 const linesOf = ({ lines, parts = [] }: Formula): InputLine[] => [...lines, ...parts.flatMap(({ additions }) => additions)];
 
@@ -59,7 +61,16 @@ export interface Writing {
 
 interface Piece {
   path: string;
+  /** What is packed already is a stream that is stored as it is. */
   content: Buffer | (() => Readable);
+  packed?: boolean;
+}
+
+function* manifestText({ files, ...head }: Manifest): Generator<Buffer> {
+  yield Buffer.from(`${JSON.stringify(head).slice(0, -1)},"files":[`);
+  for (let k = 0; k < files.length; k += FILES_AT_ONCE)
+    yield Buffer.from(`${k > 0 ? "," : ""}${JSON.stringify(files.slice(k, k + FILES_AT_ONCE)).slice(1, -1)}`);
+  yield Buffer.from("]}\n");
 }
 
 /** The files of an archive, one after the other; each is made when the one before has gone out. */
@@ -100,11 +111,11 @@ async function* piecesOf(store: Store, { madeAt, program, ids, beside, done }: W
       const path = `photos/${hash}.jpg`;
       // A photograph is named by its checksum already.
       files.push({ path, bytes: (await stat(from)).size, sha256: hash });
-      yield { path, content: () => createReadStream(from) };
+      yield { path, content: () => createReadStream(from), packed: true };
     }
   }
   const manifest: Manifest = { format: ARCHIVE, shape: ARCHIVE_SHAPE, program, madeAt: madeAt.toISOString(), files, ...(beside ? { beside: apart } : {}), ...(missing.length > 0 ? { missing } : {}) };
-  yield { path: "manifest.json", content: Buffer.from(`${JSON.stringify(manifest)}\n`) };
+  yield { path: "manifest.json", content: () => Readable.from(manifestText(manifest)) };
   done?.({ things, photos, missing: missing.length });
 } // prettier-ignore
 
@@ -144,7 +155,12 @@ async function* eventsOf(
 /** A kitchen, or what belongs to some of its formulas, as one ZIP that is made as it is read: JSON, photographs by the hash of their bytes, a manifest with the checksum of every file and with what was missing. Its faults end the stream and nothing else. */
 export function writeArchive(store: Store, writing: Writing): Readable {
   const zip = new yazl.ZipFile();
-  const out = zip.outputStream as Readable;
+  const out = zip.outputStream as Duplex;
+  out._writev = (chunks, done) => {
+    // The directory at the end has a record for each file: they go out as one, where one after the other they hold the server.
+    out.push(Buffer.concat(chunks.map(({ chunk }) => chunk as Buffer)));
+    done();
+  };
   const pieces = piecesOf(store, writing);
   const fail = (error: unknown): void => void out.destroy(error instanceof Error ? error : new Error(String(error)));
   zip.on("error", fail);
@@ -152,9 +168,8 @@ export function writeArchive(store: Store, writing: Writing): Readable {
     pieces.next().then(({ value, done }) => {
       if (out.destroyed) return;
       if (done) return zip.end();
-      const { path, content } = value;
-      const compress = Buffer.isBuffer(content);
-      zip.addReadStreamLazy(path, { mtime: MOMENT, compress }, (give) => {
+      const { path, content, packed = false } = value;
+      zip.addReadStreamLazy(path, { mtime: MOMENT, compress: !packed }, (give) => {
         const stream = Buffer.isBuffer(content) ? Readable.from([content]) : content();
         stream.once("end", next);
         stream.once("error", fail);
