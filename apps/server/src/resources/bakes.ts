@@ -75,10 +75,9 @@ export function bakeRoutes(app: App, store: Store, computer: Computer): void {
   app.get(
     "/api/bakes",
     { ...forHelpers, schema: { summary: "List bakes, the newest first", tags, querystring: pageQuerySchema, response: { 200: pageOf(bakeSummarySchema), ...problems } } },
-    async ({ query: { page, pageSize } }) => {
-      const all = await rows.list();
-      const here = all.slice((page - 1) * pageSize, page * pageSize);
-      return { items: await Promise.all(here.map(summary)), page, pageSize, total: all.length };
+    async ({ query }) => {
+      const { items, ...rest } = await rows.page(query);
+      return { ...rest, items: await Promise.all(items.map(summary)) };
     },
   ); // prettier-ignore
   app.post(

@@ -15,7 +15,7 @@ import { Refusal } from "../errors";
 import type { Store, StoredThing } from "../store/store";
 import { type App, idParams, problems } from "../wire";
 import { entriesFor } from "./kitchen-data";
-import { resource, withoutBody } from "./resource";
+import { pageOfAll, resource, withoutBody } from "./resource";
 import { toldAs } from "./stream";
 import type { Ingredient } from "@uprise/core";
 
@@ -83,7 +83,7 @@ export function planRoutes(app: App, store: Store, computer: Computer): void {
     tag: "plan",
     input: planInputSchema,
     answer: storedPlanSchema,
-    list: async () => (await rows.list()).map(from),
+    page: async (query) => pageOfAll(await rows.page(query), from),
     read: async (id) => rows.read(id).then((row) => (row ? from(row) : null)),
     create: async ({ id, title, day }) => from(await rows.create(id, { title, day })),
     change: async (id, version, { title, day }) => from(await rows.change(id, version, { title, day })),

@@ -13,17 +13,23 @@ const pageFrom = <T>(all: T[], { page, pageSize }: Query): Page<T> => ({
   total: all.length,
 });
 
+/** A page of what is stored, as it is answered. */
+export const pageOfAll = <A, B>({ items, ...rest }: Page<A>, answer: (item: A) => B): Page<B> => ({ ...rest, items: items.map(answer) });
+
 export const withoutBody = ({ id, version, createdAt, updatedAt }: StoredThing<unknown>) => ({ id, version, createdAt, updatedAt });
 
-interface Resource<Body, Stored extends { id: string; version: number }> {
+type Listed<Stored> =
+  /** What grows by the day: a page of it, as the store finds it. */
+  | { page: (query: Query) => Promise<Page<Stored>> }
+  /** What a shelf holds: all of it, what ships with Uprise too. */
+  | { list: (query: Query) => Promise<Stored[]> };
+
+type Resource<Body, Stored extends { id: string; version: number }> = Listed<Stored> & {
   path: string;
   what: string;
   tag?: string;
   input: z.ZodType<Body & { id?: string | undefined }>;
   answer: z.ZodType<Stored>;
-  list: (query: Query) => Promise<Stored[]>;
-  /** Where a list is long: a page of it, as the store finds it. */
-  page?: (query: Query) => Promise<Page<Stored>>;
   read: (id: string) => Promise<Stored | null>;
   create: (body: Body & { id?: string | undefined }) => Promise<Stored>;
   change: (id: string, version: number, body: Body & { id?: string | undefined }) => Promise<Stored>;
@@ -33,7 +39,7 @@ interface Resource<Body, Stored extends { id: string; version: number }> {
   restore?: (id: string) => Promise<Stored>;
   /** Whether helpers at the counter write these too. */
   byHelpers?: true;
-}
+};
 
 /**
  * List, read, create, change, remove: the five calls of a resource whose things are a body with a version. The schemas are
@@ -67,7 +73,7 @@ export function resource<Body, Stored extends { id: string; version: number }>(t
     },
     async (request) => {
       const query = request.query as Query & { own?: boolean };
-      if (r.page) return r.page(query);
+      if ("page" in r) return r.page(query);
       const all = await r.list(query);
       return pageFrom(query.own ? all.filter((entry) => !r.isBuiltIn(entry.id)) : all, query);
     },

@@ -5,7 +5,7 @@ import type { Computer, Watch } from "../compute/pool";
 import type { Store, StoredThing } from "../store/store";
 import { type App, problems } from "../wire";
 import { kitchenDataFor } from "./kitchen-data";
-import { resource, withoutBody } from "./resource";
+import { pageOfAll, resource, withoutBody } from "./resource";
 import { toldAs } from "./stream";
 
 /** So many of the newest bakes of a formula are looked through for those of a season. */
@@ -58,7 +58,7 @@ export function seasonRoutes(app: App, store: Store, computer: Computer): void {
     tag: "log",
     input: seasonInputSchema,
     answer: storedSeasonSchema,
-    list: async () => (await rows.list()).map(from),
+    page: async (query) => pageOfAll(await rows.page(query), from),
     read: async (id) => rows.read(id).then((row) => (row ? from(row) : null)),
     create: async ({ id, ...season }) => from(await rows.create(id, season)),
     change: async (id, version, { id: _, ...season }) => from(await rows.change(id, version, season)),

@@ -12,7 +12,7 @@ import { Refusal } from "../errors";
 import type { Store, StoredThing } from "../store/store";
 import type { App } from "../wire";
 import { kitchenDataFor } from "./kitchen-data";
-import { resource, withoutBody } from "./resource";
+import { pageOfAll, resource, withoutBody } from "./resource";
 
 /** Trials: bakes that were judged, each with the formula as it was baked and what was expected of it; and rounds of blind tasting. */
 export function trialRoutes(app: App, store: Store, computer: Computer): void {
@@ -45,11 +45,7 @@ export function trialRoutes(app: App, store: Store, computer: Computer): void {
     tag: "log",
     input: trialInputSchema,
     answer: storedTrialSchema,
-    list: async () => (await rows.list()).map(from),
-    page: async (query) => {
-      const { items, ...rest } = await store.trials<Trial>().page(query);
-      return { ...rest, items: items.map(from) };
-    },
+    page: async (query) => pageOfAll(await store.trials<Trial>().page(query), from),
     read: async (id) => rows.read(id).then((row) => (row ? from(row) : null)),
     create: async ({ id, ...trial }) => from(await rows.create(id, await predicted(await known(trial)))),
     change: async (id, version, { id: _, ...trial }) => from(await rows.change(id, version, await predicted(await known(trial)))),
@@ -66,7 +62,7 @@ export function trialRoutes(app: App, store: Store, computer: Computer): void {
     tag: "log",
     input: tastingInputSchema,
     answer: storedTastingSchema,
-    list: async () => (await rounds.list()).map(round),
+    page: async (query) => pageOfAll(await rounds.page(query), round),
     read: async (id) => rounds.read(id).then((row) => (row ? round(row) : null)),
     create: async ({ id, ...tasting }) => round(await rounds.create(id, tasting)),
     change: async (id, version, { id: _, ...tasting }) => round(await rounds.change(id, version, tasting)),

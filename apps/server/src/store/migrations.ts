@@ -14,6 +14,7 @@ interface Migration {
 
 /** Things that are kept when they are taken off, so that they can be brought back. */
 const removable = ["ingredients", "vessels", "ovens", "plans", "bakes", "packets", "trials", "tastings"] as const;
+const daily = ["plans", "bakes", "tastings", "seasons"] as const;
 const made = [...removable, "devices", "learnt"] as const;
 
 const times = "createdAt DATETIME NOT NULL, updatedAt DATETIME NOT NULL";
@@ -144,6 +145,12 @@ export const migrations: Migration[] = [
     name: "009-seasons",
     up: `CREATE TABLE seasons (id VARCHAR(80) NOT NULL PRIMARY KEY, version INTEGER NOT NULL DEFAULT 1, body JSON NOT NULL, ${times}, shape INTEGER NOT NULL DEFAULT 1, removedAt DATETIME, made CHAR(64));`,
     down: "DROP TABLE seasons;",
+  },
+  {
+    name: "010-things-listed",
+    // What grows by the day is listed by an index; of the rows, only those of the page are read.
+    up: daily.map((table) => `CREATE INDEX ${table}_recent ON ${table} (removedAt, updatedAt DESC, id);`).join("\n"),
+    down: daily.map((table) => `DROP INDEX ${table}_recent;`).join("\n"),
   },
 ];
 

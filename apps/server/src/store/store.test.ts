@@ -184,7 +184,7 @@ describe("the shapes of the database", () => {
     const names = migrations.map(({ name }) => name);
     expect([...names].sort()).toEqual(names);
     expect(new Set(names).size).toBe(names.length);
-    expect(names.length).toBe(9);
+    expect(names.length).toBe(10);
   });
   test("trials of a database of the shape before are listed by their day and words, and go back down", async () => {
     const file = join(mkdtempSync(join(tmpdir(), "uprise-old-")), "uprise.sqlite");
@@ -241,6 +241,31 @@ describe("what happened at a bake", () => {
     const raw = await openRaw(join(folder, "uprise.sqlite"));
     await expect(raw.run("UPDATE events SET kind = 'x'")).rejects.toThrow(/only appended/);
     await expect(raw.run("DELETE FROM events")).rejects.toThrow(/only appended/);
+    await raw.close();
+  });
+});
+
+describe("what grows by the day", () => {
+  test("comes by the page, the same as all of it in its order, and without reading what is not of the page", async () => {
+    const plans = store.things<{ title: string }>("plans");
+    for (let n = 0; n < 7; n++) await plans.create(`plan-${n}`, { title: `day ${n}` });
+    await plans.remove("plan-3", 1);
+    await plans.change("plan-1", 1, { title: "changed last" });
+    const all = (await plans.list()).map(({ id }) => id);
+    expect(all[0]).toBe("plan-1");
+    expect(all).toHaveLength(6);
+    const pages = [await plans.page({ page: 1, pageSize: 4 }), await plans.page({ page: 2, pageSize: 4 })];
+    expect(pages.flatMap(({ items }) => items.map(({ id }) => id))).toEqual(all);
+    expect(pages.map(({ total }) => total)).toEqual([6, 6]);
+    expect(await plans.page({ page: 3, pageSize: 4 })).toMatchObject({ items: [], total: 6 });
+    const raw = await openRaw(join(folder, "uprise.sqlite"));
+    for (const table of ["plans", "bakes", "tastings", "seasons"]) {
+      const steps = await raw.all<{ detail: string }>(
+        `EXPLAIN QUERY PLAN SELECT id FROM ${table} WHERE removedAt IS NULL ORDER BY updatedAt DESC, id ASC LIMIT 20`,
+      );
+      expect(steps.map(({ detail }) => detail).join()).toMatch(/USING COVERING INDEX/);
+      expect(steps.map(({ detail }) => detail).join()).not.toMatch(/TEMP B-TREE/);
+    }
     await raw.close();
   });
 });

@@ -3,7 +3,7 @@ import type { Transaction } from "sequelize";
 import { Refusal } from "../errors";
 import type { Database } from "./database";
 import { isRemovable, type Models, type ThingRow, type ThingTable } from "./models";
-import { checkVersion, digestOf } from "./pages";
+import { checkVersion, digestOf, type Page, type Query } from "./pages";
 import { readThing, THING_SHAPE } from "./shapes";
 
 export interface StoredThing<B> {
@@ -15,7 +15,10 @@ export interface StoredThing<B> {
 }
 
 export interface ThingStore<B> {
+  /** All of them, what was written last first: for what a shelf holds. What grows by the day is asked for by the page. */
   list(): Promise<StoredThing<B>[]>;
+  /** A page, in the same order; only its own rows are read whole. */
+  page(query: Pick<Query, "page" | "pageSize">): Promise<Page<StoredThing<B>>>;
   /** One that is there; one that was removed only where that is asked for. */
   read(id: string, removedToo?: boolean): Promise<StoredThing<B> | null>;
   /** The same call once more answers what has become of what it made. */
@@ -48,17 +51,20 @@ export function thingStore<B>({ write }: Database, table: ThingTable, model: Mod
     if (!row) throw new Refusal("not-found", `Nothing of yours has the id "${id}" here.`);
     return row;
   };
+  const newest: [string, string][] = [
+    ["updatedAt", "DESC"],
+    ["id", "ASC"],
+  ];
   return {
-    list: async () =>
-      (
-        await model.findAll({
-          where: there,
-          order: [
-            ["updatedAt", "DESC"],
-            ["id", "ASC"],
-          ],
-        })
-      ).map(stored),
+    list: async () => (await model.findAll({ where: there, order: newest })).map(stored),
+    async page({ page, pageSize }) {
+      const [total, ids] = await Promise.all([
+        model.count({ where: there }),
+        model.findAll({ attributes: ["id"], where: there, order: newest, limit: pageSize, offset: (page - 1) * pageSize, raw: true }),
+      ]);
+      const rows = await model.findAll({ where: { id: ids.map(({ id }) => id) }, order: newest });
+      return { items: rows.map(stored), page, pageSize, total };
+    },
     async read(id, removedToo = false) {
       const row = await model.findOne({ where: { id, ...(removedToo ? {} : there) } });
       return row ? stored(row) : null;

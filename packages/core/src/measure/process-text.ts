@@ -44,10 +44,9 @@ const verbsIn = (sentence: string): Found[] =>
     .flatMap((act) => [...sentence.matchAll(new RegExp(acts[act].source, "gi"))].map((match) => ({ act, at: match.index })))
     .sort((a, b) => a.at - b.at);
 
-/** Which act a time belongs to. */
-function actOf(sentence: string, time: { start: number; end: number }): Act | null {
-  const verbs = verbsIn(sentence);
-  const before = verbs.filter(({ at }) => at < time.start).at(-1);
+/** Which act of a sentence a time belongs to. */
+function actOf(sentence: string, verbs: readonly Found[], time: { start: number; end: number }): Act | null {
+  const before = verbs.findLast(({ at }) => at < time.start);
   const behind = verbs.find(({ at }) => at >= time.end && !/[,;]/.test(sentence.slice(time.end, at)));
   return (before ?? behind)?.act ?? null;
 }
@@ -71,14 +70,16 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
     const nights = [...sentence.matchAll(/\b(?:overnight|over night|all night|until (?:the )?(?:next day|morning))\b/gi)].map(
       (match): SaidTime => ({ ...NIGHT, start: match.index, end: match.index + match[0].length }),
     );
-    for (const time of [...timesIn(sentence), ...nights]) {
+    const times = [...timesIn(sentence), ...nights];
+    const verbs = times.length > 0 ? verbsIn(sentence) : [];
+    const intoSomeWet = /\b(?:in|into|with|over)\b/i.test(sentence) && wet.test(sentence) && soaked.test(sentence);
+    const baking = acts.bake.test(sentence);
+    for (const time of times) {
       if (time.high < 2 || /^\s*(?:°|degrees)/.test(sentence.slice(time.end))) continue;
       const upTo = sentence.slice(0, time.start);
       const clause = upTo.split(/[,;:](?=\s)/).at(-1) ?? "";
-      const said = actOf(sentence, time);
-      const intoWet =
-        /\b(?:in|into|with|over)\b/i.test(sentence) && wet.test(sentence) && soaked.test(sentence) && !wholeOf.test(clause);
-      const act: Act | null = said === null && intoWet && !acts.bake.test(sentence) ? "soak" : said;
+      const said = actOf(sentence, verbs, time);
+      const act: Act | null = said === null && intoSomeWet && !baking && !wholeOf.test(clause) ? "soak" : said;
       // "Cool 10 minutes, then wait 2 hours": after the bake nothing rests.
       if (act !== "soak" && act !== "rest") continue;
       if (baked && act === "rest" && !wholeOf.test(sentence)) continue;
@@ -122,7 +123,7 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
       else out.rests.push({ minutes, ...(/chill/i.test(bare[0]) ? { place: "fridge" } : {}) });
     }
     before = sentence;
-    if (/\bbak(?:e[sd]?|ing)\b|\d\s*°/i.test(sentence) && timesIn(sentence).some((time) => actOf(sentence, time) !== "rest" && actOf(sentence, time) !== "soak")) baked = true; // prettier-ignore
+    if (/\bbak(?:e[sd]?|ing)\b|\d\s*°/i.test(sentence) && times.some((time) => !nights.includes(time) && !["rest", "soak"].includes(actOf(sentence, verbs, time) ?? ""))) baked = true; // prettier-ignore
   }
   return out;
 }

@@ -69,8 +69,8 @@ function evened(text: string): string {
       .replace(/(\d)(kg|g|ml|oz|lb)([a-z]{4,})\b/g, (all, figure: string, unit: string, rest: string) =>
         unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
       )
-      .replace(/(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
-      .replace(/(?:\s*\.){3,}/g, " ")
+      .replace(/(?<!\s)(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
+      .replace(/(?<!\s)(?:\s*\.){3,}/g, " ")
       .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
       .replace(/(?<![\d.,])(\d+),(\d{1,3})(?![\d/])/g, "$1.$2")
       // "w.", "w/" and "abt": with, and about.
@@ -116,7 +116,7 @@ function takenApart(text: string): Token[] {
     out.push({
       kind,
       text: written,
-      lower: withoutAccents(written.toLowerCase()),
+      lower: kind === "word" ? withoutAccents(written.toLowerCase()) : written,
       value,
       start,
       end: start + written.length,
