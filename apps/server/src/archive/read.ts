@@ -185,7 +185,8 @@ async function manifestOf(zip: ZipFile, entries: readonly Entry[]): Promise<Mani
     const manifest = fit<Manifest>(manifestSchema, { ...told, files: [] });
     const { files } = fit<{ files: unknown[] }>(manifestFilesSchema, told);
     for (let k = 0; k < files.length; k += FILES_AT_ONCE) {
-      for (const file of fit<Manifest["files"]>(manifestSchema.shape.files, files.slice(k, k + FILES_AT_ONCE))) manifest.files.push(file);
+      for (const file of fit<Manifest["files"]>(manifestSchema.shape.files, files.slice(k, k + FILES_AT_ONCE)))
+        manifest.files.push(file);
       // Others are answered in between.
       await setImmediate();
     }

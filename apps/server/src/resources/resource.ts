@@ -14,7 +14,10 @@ const pageFrom = <T>(all: T[], { page, pageSize }: Query): Page<T> => ({
 });
 
 /** A page of what is stored, as it is answered. */
-export const pageOfAll = <A, B>({ items, ...rest }: Page<A>, answer: (item: A) => B): Page<B> => ({ ...rest, items: items.map(answer) });
+export const pageOfAll = <A, B>({ items, ...rest }: Page<A>, answer: (item: A) => B): Page<B> => ({
+  ...rest,
+  items: items.map(answer),
+});
 
 export const withoutBody = ({ id, version, createdAt, updatedAt }: StoredThing<unknown>) => ({ id, version, createdAt, updatedAt });
 

@@ -60,7 +60,14 @@ export function thingStore<B>({ write }: Database, table: ThingTable, model: Mod
     async page({ page, pageSize }) {
       const [total, ids] = await Promise.all([
         model.count({ where: there }),
-        model.findAll({ attributes: ["id"], where: there, order: newest, limit: pageSize, offset: (page - 1) * pageSize, raw: true }),
+        model.findAll({
+          attributes: ["id"],
+          where: there,
+          order: newest,
+          limit: pageSize,
+          offset: (page - 1) * pageSize,
+          raw: true,
+        }),
       ]);
       const rows = await model.findAll({ where: { id: ids.map(({ id }) => id) }, order: newest });
       return { items: rows.map(stored), page, pageSize, total };
