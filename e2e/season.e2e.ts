@@ -75,3 +75,20 @@ test("a season is begun, its first bakes are taken, one is judged in the log and
   await page.context().close();
   expect(kitchen.complaints).toEqual([]);
 });
+
+test("without a network a season is told all the same: the bakes are chosen in the worker beside the page", async () => {
+  const page = await kitchen.open("/log/seasons", phone);
+  await page.getByRole("link", { name: /A taller pear loaf/ }).click();
+  await page.getByText("Next: bake 6 of 8").waitFor({ timeout: 60_000 });
+  await page.waitForFunction(() => document.documentElement.dataset["parts"] === "here");
+  await page.goto(`${kitchen.url}/log`);
+  await page.getByRole("button", { name: "Seasons of trials" }).waitFor();
+  // What came is kept on the device, some seconds later.
+  await page.waitForTimeout(5000);
+  await page.context().setOffline(true);
+  await page.getByRole("button", { name: "Seasons of trials" }).click();
+  await page.getByRole("link", { name: /A taller pear loaf/ }).click();
+  await page.getByText("Next: bake 6 of 8").waitFor({ timeout: 60_000 });
+  await page.getByText(/Promises most: height \d+ to \d+ mm/).waitFor();
+  await page.context().close();
+});

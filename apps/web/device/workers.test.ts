@@ -1,7 +1,8 @@
 import { act, renderHook, waitFor } from "@testing-library/react";
+import { beginKind, seasonSchema } from "@uprise/core";
 import { perform } from "../workers/tasks";
 import { useAsked } from "./use-asked";
-import { ask, LIMIT_MS, runHere, TaskError } from "./workers";
+import { ask, askTold, LIMIT_MS, runHere, TaskError } from "./workers";
 
 interface Call {
   id: string;
@@ -131,4 +132,24 @@ test("what is asked once comes as a promise, and a refusal keeps its code", asyn
   const error = await asked;
   expect(error).toBeInstanceOf(TaskError);
   expect((error as TaskError).fault.code).toBe("empty-formula");
+});
+
+test("what takes its time tells how far it is, and who takes it back waits no longer", async () => {
+  runHere(perform);
+  const formula = beginKind("loaf", "metric", 900);
+  const flour = formula.lines[0];
+  const grams = flour?.grams?.mid ?? 0;
+  const season = seasonSchema.parse({ title: "A taller loaf", formula, goals: [{ quality: "height", wish: "more" }], factors: [{ id: "flour", kind: "amount", lineId: flour?.id, low: grams * 0.9, high: grams * 1.1 }], bakes: 4, seed: 1, runs: [], notes: "" }); // prettier-ignore
+  const asked = [{ season, trials: [], tastings: [], packets: [] }, { own: [], entries: [], ovens: [], measures: "metric" }] as Parameters<typeof askTold<"season">>[1]; // prettier-ignore
+  const told: number[] = [];
+  const { proposed } = await askTold("season", asked, (done) => told.push(done));
+  expect(proposed.length).toBeGreaterThan(2);
+  expect(told.length).toBeGreaterThan(2);
+  expect(told).toEqual([...told].sort((a, b) => a - b));
+  expect(told.every((done) => done >= 0 && done <= 1)).toBe(true);
+  const leave = new AbortController();
+  const left = askTold("season", asked, undefined, leave.signal).catch((error: unknown) => error);
+  leave.abort();
+  expect(await left).toBe(leave.signal.reason);
+  runHere(null);
 });

@@ -1,6 +1,6 @@
-import { wrap } from "comlink";
+import { proxy, wrap } from "comlink";
 import type { KitchenWorker } from "../workers/kitchen.worker";
-import type { Args, Fault, Outcome, Result, TaskName } from "../workers/tasks";
+import type { Args, Fault, Outcome, Result, TaskName, Tell } from "../workers/tasks";
 
 /** The worker's file carries a hash of its content; the build says which. */
 const FILE = process.env["EXPO_PUBLIC_KITCHEN_WORKER"] ?? "/kitchen-worker.js";
@@ -13,6 +13,7 @@ interface Job {
   name: TaskName;
   args: readonly unknown[];
   done: (outcome: Outcome<TaskName>) => void;
+  tell: Tell | undefined;
 }
 interface Running {
   channel: string;
@@ -21,7 +22,7 @@ interface Running {
   limit: ReturnType<typeof setTimeout>;
 }
 
-type Perform = <N extends TaskName>(name: N, args: Args<N>) => Outcome<N>;
+type Perform = <N extends TaskName>(name: N, args: Args<N>, tell?: Tell) => Outcome<N>;
 let local: Perform | null = null;
 /** Where there are no workers (tests in jsdom) the same functions run here. */
 export const runHere = (perform: Perform | null): void => {
@@ -35,13 +36,13 @@ export const here = (): Perform | null => local;
  * runs is dropped too. Jobs run one after the other. A worker that breaks or hangs is ended and told, and the next job gets a new one.
  */
 class Hand {
-  private worker: { thread: Worker; perform: (name: TaskName, args: never) => Promise<unknown> } | null = null;
+  private worker: { thread: Worker; perform: (job: Job) => Promise<unknown> } | null = null;
   private waiting = new Map<string, Job>();
   private running: Running | null = null;
 
-  ask<N extends TaskName>(channel: string, name: N, args: Args<N>, done: (outcome: Outcome<N>) => void): void {
+  ask<N extends TaskName>(channel: string, name: N, args: Args<N>, done: (outcome: Outcome<N>) => void, tell?: Tell): void {
     this.cancel(channel);
-    this.waiting.set(channel, { name, args, done: done as Job["done"] });
+    this.waiting.set(channel, { name, args, done: done as Job["done"], tell });
     this.next();
   }
 
@@ -80,7 +81,7 @@ class Hand {
     };
     this.running = running;
     if (local) {
-      setTimeout(() => this.answer(running, local?.(job.name, job.args as never) as Outcome<TaskName>), 0);
+      setTimeout(() => this.answer(running, local?.(job.name, job.args as never, job.tell) as Outcome<TaskName>), 0);
       return;
     }
     const failed = (error: unknown): void =>
@@ -90,7 +91,7 @@ class Hand {
       });
     try {
       this.open()
-        .perform(job.name, job.args as never)
+        .perform(job)
         .then((outcome) => this.answer(running, outcome as Outcome<TaskName>), failed);
     } catch (error) {
       failed(error);
@@ -106,7 +107,11 @@ class Hand {
       else this.end();
     };
     const remote = wrap<KitchenWorker>(thread);
-    this.worker = { thread, perform: (name, args) => remote.perform(name, args) as Promise<unknown> };
+    this.worker = {
+      thread,
+      perform: ({ name, args, tell }) =>
+        (tell ? remote.perform(name, args as never, proxy(tell)) : remote.perform(name, args as never)) as Promise<unknown>,
+    };
     return this.worker;
   }
 
@@ -138,7 +143,7 @@ class Hand {
 const hands = { quick: new Hand(), oven: new Hand() };
 export type HandName = keyof typeof hands;
 
-const inOven = new Set<TaskName>(["ways", "simulate", "runs", "draw", "paper", "lay-out", "balance", "wished", "swap", "split", "label", "slice", "measure-slice"]); // prettier-ignore
+const inOven = new Set<TaskName>(["ways", "simulate", "runs", "draw", "paper", "lay-out", "balance", "wished", "swap", "split", "label", "slice", "measure-slice", "season"]); // prettier-ignore
 const handFor = (name: TaskName, args: readonly unknown[]): Hand =>
   hands[inOven.has(name) || (name === "bake" && args[2] === "fine") ? "oven" : "quick"];
 
@@ -165,17 +170,25 @@ export function askOn<N extends TaskName>(
   name: N,
   args: Args<N>,
   done: (outcome: Outcome<N>) => void,
+  tell?: Tell,
 ): () => void {
   const hand = handFor(name, args);
-  hand.ask(channel, name, args, done);
+  hand.ask(channel, name, args, done, tell);
   return () => hand.cancel(channel);
 }
 
 let count = 0;
-/** Asks once. Rejects with a `TaskError`. */
-export const ask = <N extends TaskName>(name: N, ...args: Args<N>): Promise<Result<N>> =>
+/** Asks once, and hears how far it is; `signal` takes it back. Rejects with a `TaskError`. */
+export const askTold = <N extends TaskName>(name: N, args: Args<N>, tell?: Tell, signal?: AbortSignal): Promise<Result<N>> =>
   new Promise((resolve, reject) => {
-    askOn(`once ${++count}`, name, args, (outcome) =>
-      "result" in outcome ? resolve(outcome.result) : reject(new TaskError(outcome.fault)),
-    );
+    const done = (outcome: Outcome<N>): void =>
+      "result" in outcome ? resolve(outcome.result) : reject(new TaskError(outcome.fault));
+    const takeBack = askOn(`once ${++count}`, name, args, done, tell);
+    signal?.addEventListener("abort", () => {
+      takeBack();
+      reject(signal.reason as Error);
+    });
   });
+
+/** Asks once. Rejects with a `TaskError`. */
+export const ask = <N extends TaskName>(name: N, ...args: Args<N>): Promise<Result<N>> => askTold(name, args);

@@ -45,6 +45,8 @@ import {
   type RegionId,
   searchIngredients,
   seasonCsv,
+  seasonNow,
+  type SeasonAsked,
   seasonResults,
   type Shelf,
   shelfWith,
@@ -255,13 +257,20 @@ export const tasks = {
   "blend-shares": (label: BlendLabel, own: Own) => likelyShares(label, shelfOf(own)),
   "blend-of-label": (label: BlendLabel, own: Own) => blendFromLabel(label, shelfOf(own)),
   slice: (picture: Picture, mmAcross: number | undefined) => readCutFace(picture, mmAcross),
+  /** How a season stands by the log, or which bakes it begins with; `tell` hears how far it is, 0 to 1. */
+  season: (asked: SeasonAsked, kitchen: KitchenData, tell?: Tell) =>
+    seasonNow(asked, kitchenOf(kitchen), (done) => (tell?.(done), false)),
   "measure-slice": (kinds: Uint8Array, width: number, height: number, mmAcross: number | undefined) =>
     measureCutFace(kinds, width, height, mmAcross),
 };
 
+/** Hears how far a task is. */
+export type Tell = (done: number) => unknown;
 export type Tasks = typeof tasks;
 export type TaskName = keyof Tasks;
-export type Args<N extends TaskName> = Parameters<Tasks[N]>;
+/** What a task is asked with; who is told how far it is goes beside it. */
+export type Args<N extends TaskName> =
+  Parameters<Tasks[N]> extends [...infer A, tell?: Tell] ? (A extends unknown[] ? A : never) : Parameters<Tasks[N]>;
 export type Result<N extends TaskName> = ReturnType<Tasks[N]>;
 
 /** Why something could not be done; `code` where the core says so. */
@@ -272,9 +281,10 @@ export interface Fault {
 export type Outcome<N extends TaskName> = { result: Result<N> } | { fault: Fault };
 
 /** Does one task, here and now; what fails is told, not thrown, since an error loses its code on the way out of a worker. */
-export function perform<N extends TaskName>(name: N, args: Args<N>): Outcome<N> {
+export function perform<N extends TaskName>(name: N, args: Args<N>, tell?: Tell): Outcome<N> {
   try {
-    return { result: (tasks[name] as (...args: Args<N>) => Result<N>)(...args) };
+    const told = tell ? [...args, tell] : args;
+    return { result: (tasks[name] as (...args: unknown[]) => Result<N>)(...told) };
   } catch (error) {
     if (error instanceof CoreError) return { fault: { code: error.code, message: error.message } };
     return { fault: { code: null, message: error instanceof Error ? error.message : String(error) } };

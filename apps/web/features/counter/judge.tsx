@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredBake } from "@uprise/contract";
 import type { BakeState } from "@uprise/core";
 import { judgedScores } from "@uprise/core/page-live";
@@ -12,9 +12,8 @@ import { Button } from "../../ui/press";
 import { Body, Heading, Small } from "../../ui/words";
 import { Photos } from "../instruments/photos";
 import { ScaleField } from "../instruments/scale-field";
-import { wire } from "../wire/client";
 import { keepTrial } from "../wire/keep-trial";
-import { keys } from "../wire/keys";
+import { useTrials } from "../wire/queries";
 import type { Happen } from "./use-bake";
 
 /** What is asked while it is fresh; the other scales wait in the log. */
@@ -80,7 +79,7 @@ export function Judge({ bakeId, record, state, happen, main }: JudgeProps) {
 
 /** A judgement that was kept, and where it stands. */
 export function Judged({ judged, bakeId }: { judged: NonNullable<BakeState["judged"]>; bakeId: string }) {
-  const { data } = useQuery({ queryKey: keys.trials.all, queryFn: ({ signal }) => wire.trials(signal) });
+  const { data } = useTrials();
   const kept = data?.find(({ trial }) => trial.bakeId === bakeId);
   return (
     <View style={styles.judge}>

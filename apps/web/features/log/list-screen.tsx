@@ -15,7 +15,7 @@ import { useTitle } from "../../ui/use-title";
 import { Body, Figure, Lead, Small, Title } from "../../ui/words";
 import { heightsOf, outlinesOf, Profiles } from "./profile";
 import { dayText } from "./times";
-import { useTrials } from "./use-log";
+import { useTrials } from "../wire/queries";
 
 const LineChart = lazy(async () => ({ default: (await import("../../ui/charts")).LineChart }));
 

@@ -2,7 +2,7 @@ import { useWide } from "../../theme/theme";
 import { Beside } from "../../ui/beside";
 import { LogScreen } from "./list-screen";
 import { TrialScreen } from "./trial-screen";
-import { useTrials } from "./use-log";
+import { useTrials } from "../wire/queries";
 
 /** The log: its list, and a trial; on a wide screen both, the newest trial until one is chosen. */
 export function LogPlace({ id }: { id?: string }) {

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { StoredTasting, Tasting } from "@uprise/contract";
 import { servingOrder, tasted, tastingCodes } from "@uprise/core/page-log";
 import { useRef, useState } from "react";
@@ -14,7 +14,7 @@ import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Lead, Small, Title } from "../../ui/words";
 import { newId, wire } from "../wire/client";
 import { keys } from "../wire/keys";
-import { useTrials } from "./use-log";
+import { useTastings, useTrials } from "../wire/queries";
 
 const MOST = 6;
 const marks = ["1", "2", "3", "4", "5"].map((value) => ({ value, label: value }));
@@ -24,7 +24,7 @@ export function TastingScreen() {
   useTitle("Blind tasting");
   const queries = useQueryClient();
   const colours = useColours();
-  const { data, error, refetch } = useQuery({ queryKey: keys.tastings.all, queryFn: ({ signal }) => wire.tastings(signal) });
+  const { data, error, refetch } = useTastings();
   const [open, setOpen] = useState<string | null>(null);
   const [making, setMaking] = useState(false);
   if (error && !data) return <Failed title="The rounds did not come." detail={error.message} onRetry={() => void refetch()} />;

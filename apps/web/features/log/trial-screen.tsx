@@ -16,13 +16,14 @@ import { useTitle } from "../../ui/use-title";
 import { Body, Heading, Small, Title } from "../../ui/words";
 import { wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
+import { useTrials } from "../wire/queries";
 import { Causes } from "./causes";
 import { NextChange } from "./next-change";
 import { outlinesOf, Profiles } from "./profile";
 import { scoreOf } from "./list-screen";
 import { SlicePicture } from "./slice";
 import { longDayText } from "./times";
-import { askedOf, useFaults, useOvenLearnt, useTakeNext, useTrial, useTrials } from "./use-log";
+import { askedOf, useFaults, useOvenLearnt, useTakeNext, useTrial } from "./use-log";
 
 /** One trial: what came out beside what was predicted, why, and the one thing to change next. `beside` its list it stands in one column. */
 export function TrialScreen({ id, beside = false, titled = true }: { id: string; beside?: boolean; titled?: boolean }) {

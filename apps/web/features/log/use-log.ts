@@ -6,7 +6,6 @@ import { seenFrom } from "@uprise/core/page-log";
 import { wire, WireError } from "../wire/client";
 import { keys } from "../wire/keys";
 
-export const useTrials = () => useQuery({ queryKey: keys.trials.all, queryFn: ({ signal }) => wire.trials(signal) });
 export const useTrial = (id: string) =>
   useQuery({ queryKey: keys.trial.of(id), queryFn: ({ signal }) => wire.readTrial(id, signal) });
 

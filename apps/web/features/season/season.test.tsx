@@ -35,7 +35,9 @@ beforeEach(() => {
   jest.spyOn(wire, "ovens").mockResolvedValue([]);
   jest.spyOn(wire, "vessels").mockResolvedValue([]);
   jest.spyOn(wire, "ingredients").mockResolvedValue([]);
-  jest.spyOn(wire, "season").mockImplementation(async (season) => (season.runs.length === 0 ? first : stateOf(season)));
+  jest.spyOn(wire, "trials").mockResolvedValue([]);
+  jest.spyOn(wire, "tastings").mockResolvedValue([]);
+  jest.spyOn(wire, "packets").mockResolvedValue([]);
 });
 afterEach(() => {
   jest.restoreAllMocks();

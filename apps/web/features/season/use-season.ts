@@ -1,34 +1,69 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import type { StoredOven, StoredSeason } from "@uprise/contract";
-import type { RunState, Season, SeasonState } from "@uprise/core";
+import type { StoredOven, StoredPacket, StoredSeason, StoredTasting, StoredTrial } from "@uprise/contract";
+import type { RunState, Season, SeasonAsked, SeasonState } from "@uprise/core";
 import { qualityOf, qualityText } from "@uprise/core/page-log";
-import { useState } from "react";
-import { ask } from "../../device/workers";
+import { useMemo, useState } from "react";
+import { ask, askTold } from "../../device/workers";
 import { newId, wire } from "../wire/client";
 import { keepTrial } from "../wire/keep-trial";
 import { keys } from "../wire/keys";
+import { useKitchenSoon, usePackets, useTastings, useTrials } from "../wire/queries";
 
 export const useSeasons = () => useQuery({ queryKey: keys.seasons.all, queryFn: ({ signal }) => wire.seasons(signal) });
 export const useSeason = (id: string) => useQuery({ queryKey: keys.season.of(id), queryFn: ({ signal }) => wire.readSeason(id, signal) }); // prettier-ignore
 
-/** A season as it stands by the log, told by the server; it tells how far it is, and can be stopped. */
+/** So many of the newest bakes of a formula are looked through for those of a season. */
+const MOST_TRIALS = 200;
+
+/** What a season is told with: the log's bakes of its formula, rounds of tasting, packets for what it costs. */
+const askedWith = (season: Season, trials: readonly StoredTrial[], tastings: readonly StoredTasting[], packets: readonly StoredPacket[]): SeasonAsked => ({
+  season,
+  trials: trials
+    .filter(({ trial }) => season.formulaId === undefined || trial.formulaId === season.formulaId)
+    .slice(0, MOST_TRIALS),
+  tastings: tastings.map(({ tasting }) => tasting),
+  packets: packets.map(({ packet }) => packet),
+}); // prettier-ignore
+
+/** A season as it stands by the log, told in the worker beside the page, so that it needs no network; it tells how far it is, and can be stopped. */
 export function useSeasonNow(season: Season | undefined) {
   const queries = useQueryClient();
   const [progress, setProgress] = useState(0);
-  const queryKey = keys.told.of(season);
+  const { kitchen, state, error, retry } = useKitchenSoon(season?.formula ?? null);
+  const [trials, tastings, packets] = [useTrials(), useTastings(), usePackets()];
+  const parts = [trials, tastings, packets];
+  const missing =
+    parts.find(({ data, isError }) => data === undefined && isError)?.error?.message ?? (state === "failed" ? error : null);
+  const asked = useMemo(
+    () => season && trials.data && tastings.data && packets.data && askedWith(season, trials.data, tastings.data, packets.data),
+    [season, trials.data, tastings.data, packets.data],
+  );
+  const queryKey = keys.told.of([asked, kitchen.data]);
   const query = useQuery({
     queryKey,
     queryFn: ({ signal }) => {
       setProgress(0);
-      return season ? wire.season(season, signal, setProgress) : null;
+      return asked ? askTold("season", [asked, kitchen.data], setProgress, signal) : null;
     },
-    enabled: season !== undefined,
+    enabled: asked !== undefined && state === "ready",
     placeholderData: keepPreviousData,
-    // Whatever was judged since is in it: it is asked anew whenever the season is opened.
-    staleTime: 0,
+    // The same log tells the same.
+    staleTime: Infinity,
     retry: false,
+    networkMode: "always",
   });
-  return { ...query, progress, stop: () => void queries.cancelQueries({ queryKey }) };
+  return {
+    data: query.data,
+    error: missing === null ? query.error : new Error(missing),
+    isFetching: query.isFetching,
+    refetch: async (): Promise<unknown> => {
+      if (state === "failed") retry();
+      await Promise.all(parts.filter(({ isError }) => isError).map((part) => part.refetch()));
+      return query.refetch();
+    },
+    progress,
+    stop: () => void queries.cancelQueries({ queryKey }),
+  };
 }
 
 const plain = ({ id, settings, kind, block, why }: RunState): Season["runs"][number] => ({ id, settings, kind: kind === "logged" ? "first" : kind, block, why }); // prettier-ignore
@@ -96,7 +131,6 @@ export function useResults({ season }: StoredSeason) {
           photos: [],
           tags: ["season"],
         }, null);
-      await queries.invalidateQueries({ queryKey: keys.told.all });
       return results.length;
     },
   });

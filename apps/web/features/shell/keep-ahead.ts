@@ -21,6 +21,8 @@ export function useKeepAhead(): void {
           ask(keys.ovens.all, () => wire.ovens());
           ask(keys.packets.all, () => wire.packets());
           ask(keys.trials.all, () => wire.trials());
+          ask(keys.tastings.all, () => wire.tastings());
+          ask(keys.seasons.all, () => wire.seasons());
           ask(keys.bakes.all, () => wire.bakes());
           void queries.prefetchInfiniteQuery({
             queryKey: keys.formulas.list(""),

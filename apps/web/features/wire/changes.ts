@@ -15,8 +15,8 @@ const stale: Record<string, (id: string | null) => readonly (readonly unknown[])
   bakes: (id) => [keys.bakes.all, ...(id === null ? [] : [keys.bake.of(id)])],
   devices: () => [keys.devices.all],
   seasons: () => [keys.seasons.all],
-  trials: (id) => [keys.trials.all, keys.told.all, ...(id === null ? [] : [keys.trial.of(id)])],
-  tastings: () => [keys.tastings.all, keys.told.all],
+  trials: (id) => [keys.trials.all, ...(id === null ? [] : [keys.trial.of(id)])],
+  tastings: () => [keys.tastings.all],
   learnt: () => [keys.learnt.all, keys.ovens.all, keys.ingredients.all],
 };
 

@@ -78,8 +78,6 @@ export const wire = {
   /** A plan as it comes: told how far it is; who lets go stops it on the server too. */
   plan: (day: PlanRequest, signal?: AbortSignal, onProgress: (done: number) => void = () => undefined) =>
     sendTold<Plan>("/api/plan", "plan", checked("planRequestSchema", day), signal, onProgress),
-  season: (season: Season, signal?: AbortSignal, onProgress: (done: number) => void = () => undefined) =>
-    sendTold<Told<"seasonStateSchema">>("/api/season", "season", checked("seasonSchema", season), signal, onProgress),
   seasons: (signal?: AbortSignal) =>
     every((page) => send<Page<"storedSeasonSchema">>("GET", `/api/seasons?pageSize=${PAGE}&page=${page}`, { signal })),
   readSeason: (id: string, signal?: AbortSignal) => send<Told<"storedSeasonSchema">>("GET", at("/api/seasons", id), { signal }),

@@ -9,7 +9,7 @@ type Session = z.infer<typeof sessionSchema>;
 
 /** What the application needs to open without a network: formulas, shelves, days, bakes, trials, who came in. Never what was computed or is secret. */
 const KEPT = new Set<unknown>(
-  [keys.formulas.all, keys.formula.all, keys.book.all, keys.ingredients.all, keys.vessels.all, keys.ovens.all, keys.packets.all, keys.plans.all, keys.bakes.all, keys.trials.all, keys.devices.all, keys.session.all, keys.plan.of(""), keys.bake.of(""), keys.trial.of("")].map(([first]) => first),
+  [keys.formulas.all, keys.formula.all, keys.book.all, keys.ingredients.all, keys.vessels.all, keys.ovens.all, keys.packets.all, keys.plans.all, keys.bakes.all, keys.trials.all, keys.tastings.all, keys.seasons.all, keys.devices.all, keys.session.all, keys.plan.of(""), keys.bake.of(""), keys.trial.of("")].map(([first]) => first),
 ); // prettier-ignore
 /** Written no oftener than so, ms. */
 const PAUSE_MS = 2000;

@@ -16,7 +16,7 @@ export const keys = {
   tastings: { all: ["tastings"] as const },
   seasons: { all: ["seasons"] as const },
   season: { of: (id: string) => ["seasons", id] as const },
-  told: { all: ["season-told"] as const, of: (asked: unknown) => ["season-told", asked] as const },
+  told: { of: (asked: unknown) => ["season-told", asked] as const },
   lines: { of: (map: unknown) => ["season-lines", map] as const },
   packets: { all: ["packets"] as const },
   session: { all: ["session"] as const },

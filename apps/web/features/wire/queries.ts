@@ -91,6 +91,10 @@ export function useVessels() {
 export const usePackets = () =>
   useQuery({ queryKey: keys.packets.all, queryFn: ({ signal }) => wire.packets(signal), staleTime: MINUTE_MS });
 
+/** The bakes of the log, and its rounds of blind tasting. */
+export const useTrials = () => useQuery({ queryKey: keys.trials.all, queryFn: ({ signal }) => wire.trials(signal) });
+export const useTastings = () => useQuery({ queryKey: keys.tastings.all, queryFn: ({ signal }) => wire.tastings(signal) });
+
 const useStoredOvens = () =>
   useQuery({ queryKey: keys.ovens.all, queryFn: ({ signal }) => wire.ovens(signal), staleTime: MINUTE_MS });
 

@@ -114,7 +114,7 @@ export const sendKept = ({
 export async function sendTold<T>(
   path: string,
   /** Under which name the answer comes. */
-  name: "plan" | "season",
+  name: "plan",
   body: Promise<unknown>,
   signal: AbortSignal | undefined,
   onProgress: (done: number) => void,

@@ -1,3 +1,4 @@
+import { type Analysis, readings } from "../balance/readings";
 import { CoreError } from "../errors";
 import { type Kitchen, openFormula } from "../formula/open";
 import type { Formula } from "../formula/formula";
@@ -60,6 +61,8 @@ export function baker(season: Season, kitchen: Kitchen, packets: readonly Packet
   const present = settingsFrom(season, season.formula);
   return {
     bake,
+    /** What is found of a formula before any oven. Throws as `readings`. */
+    judged: (formula: Formula): Analysis => readings(openFormula(formula, kitchen, season.formulaId), kitchen.shelf),
     /** What nothing is said of stays as it is now. */
     at: (settings: Settings): Baked => bake({ ...present, ...settings }, formulaAt(season, settings)),
   };
@@ -89,7 +92,8 @@ const MOST_REASONS = 6;
  */
 export function sieveOf(season: Season, bakes: Baker, tell?: (baked: number) => boolean): Sieve {
   const present = bakes.bake(settingsFrom(season, season.formula), season.formula);
-  const known = findingsOf(present.outcome.analysis);
+  const known = new Set([...findingsOf(present.outcome.analysis), ...findingsOf(bakes.judged(season.formula))]);
+  const newIn = ({ findings }: Analysis) => findings.find(({ id, severity }) => severity !== "note" && !known.has(id));
   const why = new Map<string, { id: string; count: number; settings: Settings; why: string }>();
   const judged = new Map<string, Baked | null>();
   const unsound = (id: string, words: string, settings: Settings): null => {
@@ -100,8 +104,11 @@ export function sieveOf(season: Season, bakes: Baker, tell?: (baked: number) => 
   };
   const judge = (settings: Settings): Baked | null => {
     try {
+      // What is wrong before the oven needs none.
+      const before = newIn(bakes.judged(formulaAt(season, settings)));
+      if (before) return unsound(before.id, before.message, settings);
       const baked = bakes.at(settings);
-      const found = baked.outcome.analysis.findings.find(({ id, severity }) => severity !== "note" && !known.has(id));
+      const found = newIn(baked.outcome.analysis);
       return found ? unsound(found.id, found.message, settings) : baked;
     } catch (error) {
       if (error instanceof CoreError) return unsound(error.code, error.message, settings);
