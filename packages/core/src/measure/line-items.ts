@@ -24,15 +24,37 @@ export function itemsOfLine(source: string, plain: string, mentions: readonly Me
   );
   const measured = measuredOf(mentions);
   const explained = items.filter((item) => item.measures.length > 0 && nameOf(item, names) !== null);
+  const same = sameOf(plain, mentions, items);
   const covered = explained.reduce((all, { alternatives }) => all + 1 + alternatives.length, 0);
   const known = measured.filter(({ ingredientId }) => ingredientId !== null).length;
   return known > covered && !isPutRight(plain)
     ? {
-        items: measured.map(({ item }) => item),
+        items: [
+          ...measured.map(({ item }) => item),
+          ...same.filter(({ name }) => measured.every(({ item }) => item.name !== name)),
+        ],
         inline,
         gathered: known > 1 || plain.slice(0, measured[0]?.from).trim().split(" ").length > 2,
       }
-    : { items, inline, gathered: false };
+    : { items: [...items, ...same], inline, gathered: false };
+}
+
+const theSame =
+  /\b(?:the|an?)?\s*(?:same|equal)(?: again| amounts?| weights?| quantit(?:y|ies))?(?: each)? of\b|\bas much(?: of)?\b/i;
+
+/** "3 eggs, then the same of sugar, butter and flour": what stands behind has the mass before it; a count is no mass of another, and is asked for. */
+function sameOf(plain: string, mentions: readonly Mention[], items: readonly WrittenItem[]): WrittenItem[] {
+  const said = theSame.exec(plain);
+  if (!said) return [];
+  const { measures } = mentions.findLast(({ from, measured }) => measured && from < said.index)?.item ?? { measures: [] };
+  const isMass =
+    measures.length > 0 && measures.every((measure) => measure.every((term) => term.withUnit && term.unit !== "piece"));
+  return mentions
+    .filter(
+      ({ from, measured, aside, item }) =>
+        from > said.index && !measured && !aside && items.every(({ name }) => name !== item.name),
+    )
+    .map(({ item }) => (isMass ? { ...item, measures } : item));
 }
 
 /** "oat or soya drink", "lemon or lime juice": what the last of two choices is, the first is, where the pantry has it so. */

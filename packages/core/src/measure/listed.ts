@@ -98,12 +98,15 @@ export function openFoods(drafts: readonly Draft[], listed: Listed | null, names
   return out;
 }
 
+/** What is weighed for a tin, a pan or the table is none of the bake's, where a list says what goes into it. */
+const ofTheTin: ReadonlySet<string> = new Set(["pan", "fry", "serve"]);
+
 /** What a sentence brings that no list holds: all of it where there is none, otherwise what only the method speaks of. */
 export function strayIn(mentions: readonly Mention[], role: Line["role"], section: Section, listed: Listed | null): Mention[] {
   if (section === "notes") return [];
   if (listed === null) return measuredOf(mentions);
   return role === "step"
-    ? measuredOf(mentions).filter((mention) => mention.item.purpose === undefined && !isListed(mention, listed))
+    ? measuredOf(mentions).filter((mention) => !ofTheTin.has(mention.item.purpose ?? "") && !isListed(mention, listed))
     : [];
 }
 

@@ -36,11 +36,17 @@ const workedOn = /^(?:the|a|an|your|it|them|two|both|each|well|tins?|pans?|trays
 
 const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
 
+/** "butter and GF": what stands before the joint is a food by itself, so the name ends there. */
+function joinsTwo(tokens: readonly Token[], text: string, at: number, next: number, names: Names): boolean {
+  const joint = tokens.findIndex((_, k) => k > at && k < next && /^(?:and|or)$/.test(lower(tokens, k)));
+  return joint > 0 && names.known(text.slice(tokens[at]?.start, tokens[joint - 1]?.end)) !== null && !names.titled(text.slice(tokens[at]?.start, tokens[next - 1]?.end)); // prettier-ignore
+}
+
 /** The food whose name begins at a token, by as many words as it has. */
 function foodAt(tokens: readonly Token[], text: string, at: number, names: Names): { meant: Meant; next: number } | null {
   const figures = tokens[at]?.kind === "number" && tokens[at + 1]?.text === ":" && tokens[at + 2]?.kind === "number";
   if ((tokens[at]?.kind !== "word" && !figures) || between.test(lower(tokens, at))) return null;
-  if (!figures && !names.isNameWord(lower(tokens, at))) return null;
+  if (!figures && (!names.isNameWord(lower(tokens, at)) || /^(?:and|or|plus)$/.test(lower(tokens, at)))) return null;
   let most = at;
   while (most < tokens.length && most - at < MOST_WORDS * 2) {
     const here = tokens[most];
@@ -66,7 +72,7 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
       continue;
     const name = text.slice(tokens[at]?.start, tokens[next - 1]?.end);
     const meant = names.known(name);
-    if (meant) return { meant, next };
+    if (meant && !joinsTwo(tokens, text, at, next, names)) return { meant, next };
   }
   return null;
 }
@@ -115,7 +121,8 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       .exec(text.slice(0, tokens[from]?.start))?.[1]
       ?.toLowerCase();
     const size = part === "rind" || part === "peel" ? "zest" : part;
-    const taken = size === undefined ? null : names.known(`${written} ${size}`);
+    // "zest of 3 clementines": the zest of what the pantry takes them for.
+    const taken = size === undefined ? null : (names.known(`${written} ${size}`) ?? names.known(`${given.meant.name.split(",")[0] ?? ""} ${size}`));
     const food = taken ? { ...given, meant: taken } : given;
     const name = taken ? `${written} ${size ?? ""}` : written;
     const measures =
@@ -155,6 +162,8 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     !measuresAt(tokens, 0) &&
     foodAt(tokens, text, 0, names) !== null &&
     tokens.some((_, k) => measuresAt(tokens, k)?.next === tokens.length);
+  /** What each of several foods has. */
+  let shared: Measure[] | null = null;
   while (at < tokens.length) {
     // The end of another word or number is no amount: "1e999 g".
     const glued = at > 0 && tokens[at]?.spaced === false && tokens[at - 1]?.kind !== "sign";
@@ -170,6 +179,11 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       }
       while (between.test(lower(tokens, start)) || tokens[start]?.text === '"') start++;
       const food = foodAt(tokens, text, start, names);
+      // "1/2 tsp each nutmeg, ginger and salt": what follows has as much, up to an amount or another word.
+      shared =
+        /^each$/.test(lower(tokens, start - 1)) || (lower(tokens, start - 1) === "of" && lower(tokens, start - 2) === "each")
+          ? measures
+          : null;
       if (food && endsAt(tokens, food.next, names)) {
         const more = inBracket(tokens, text, food.next, measures[0]);
         if (more) measures.push(...more.measures);
@@ -204,11 +218,19 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       continue;
     }
     const behind = amountBehind(tokens, text, food.next, behindAll ? null : names);
+    if (shared && !behind && joinsOn(tokens, at)) {
+      add(at, { ...food, at }, shared, food.next);
+      continue;
+    }
+    shared = null;
     if (behind) add(at, { ...food, at }, behind.measures, behind.next);
     else add(at, { ...food, at }, [], food.next);
   }
   return found;
 }
+
+/** Whether a food is the next one of a list: behind a comma or "and", or both. */
+const joinsOn = (tokens: readonly Token[], at: number): boolean => /^(?:,|&|and)$/.test(lower(tokens, at - 1) || (tokens[at - 1]?.text ?? "")); // prettier-ignore
 
 /** "200 g of rice flour, fifty of tapioca": a unit that was said before and is left out. */
 function elided(tokens: readonly Token[], { value, next }: { value: Measure[]; next: number }, found: readonly Mention[]): Measure[] | null {
@@ -243,7 +265,7 @@ function wordsBehind(tokens: readonly Token[], text: string, at: number, next: n
 } // prettier-ignore
 
 /** Words that may stand behind a food, and are no part of its name. */
-const goesOn = /^(?:and|or|with|in|into|to|for|until|till|plus|then|at|on|onto|over|from|as|by|if|the|a|an|while|when|before|after|is|are|goes?|will|which|that|so|but|because|it|them|through|gently|gradually|together|off|out|up|down|around|between|per|each|first|last|now|next|here|there|too|also|again|not|well|about|beaten|of|like|mix|stir|whisk|beat|fold|pour|bake|tip|rest|you|we|i|my|she|he)$/; // prettier-ignore
+const goesOn = /^(?:and|or|with|in|into|to|for|until|till|plus|then|at|on|onto|over|from|as|by|if|the|a|an|while|when|before|after|is|are|goes?|will|which|that|so|but|because|it|them|through|gently|gradually|together|off|out|up|down|around|between|per|each|first|last|now|next|here|there|too|also|again|not|well|about|beaten|of|like|straight|right|directly?|just|still|only|once|unless|though|although|since|where|whichever|whatever|maybe|perhaps|roughly|approx|please|thanks|yes|no|ok|okay|under|within|above|below|beside|behind|against|later|soon|too|mix|stir|whisk|beat|fold|pour|bake|tip|rest|you|we|i|my|she|he)$/; // prettier-ignore
 
 /** Whether a food's name has ended: another word of a thing behind it would make it another one ("oat milk chocolate"). */
 function endsAt(tokens: readonly Token[], at: number, names: Names): boolean {
@@ -258,7 +280,7 @@ function endsAt(tokens: readonly Token[], at: number, names: Names): boolean {
 }
 
 const isVerb = (tokens: readonly Token[], at: number, next: number): boolean =>
-  next === at + 1 && verbs.test(lower(tokens, at)) && workedOn.test(lower(tokens, next));
+  next === at + 1 && ((verbs.test(lower(tokens, at)) && workedOn.test(lower(tokens, next))) || lower(tokens, at) === "sprinkle");
 
 /** Measures in a bracket that holds nothing else: of all of it, or of each of a count. */
 function inBracket(

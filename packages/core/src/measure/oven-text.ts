@@ -106,6 +106,10 @@ function numbersIn(text: string): Said[] {
 
 const asCelsius = (said: number, scale: "C" | "F"): number => (scale === "C" ? said : celsiusFromFahrenheit(said));
 
+/** A word behind a figure that says nothing of heat or time. */
+const namesAThing =
+  /^\s+(?!(?:for|fan|oven|conventional|convection|until|till|then|in|on|at|and|or|to|about|with|bake|top|bottom|both|middle|static|circulating|gas|steady|falling|rising|a|an|the|about)\b)\p{L}{2,}/iu;
+
 /** A heat that is another's: of what is warmed again, toasted or roasted before, of a liquid. */
 const isOfAnother = (before: string): boolean =>
   /\b(?:re-?heat|refresh|toast|roast|poach|dry out)(?:ed|ing|s)?\b(?!.*\bbak(?:e|ing)\b)[^.;]*$/i.test(before) ||
@@ -183,6 +187,8 @@ export function readTemperatures(source: string): ReadTemperatures {
         !high
       )
         continue;
+      // ", 100 soft brown sugar": behind a comma a figure alone is a heat where nothing is counted or weighed by it.
+      if (said.scale === null && !said.degrees && /[,:]\s*$/.test(before) && namesAThing.test(after)) continue;
       if (otherThings.test(before.slice(-40)) && !/\b(?:oven|bake)\b/i.test(before.slice(-40))) continue;
       if (notAbove.test(before)) continue;
       if (isOfAnother(before)) continue;

@@ -1,5 +1,5 @@
 import { type Draft, draftsOf, yieldBehind } from "./drafts";
-import { batchesIn } from "./rows";
+import { asRows, batchesIn } from "./rows";
 import { evenBlanks } from "./grammar/passages";
 import { plainText } from "./grammar/tokens";
 import { readItem } from "./item";
@@ -33,7 +33,7 @@ export function readText(text: string, measures: Measures, names: Names, title?:
   let here: string | undefined;
   const unsure = new Set<string>();
   const language = told.language ?? languageOf(text);
-  const batches = batchesIn(text);
+  const batches = batchesIn(asRows(text));
   const taken = Math.min(told.batch ?? 0, Math.max(0, batches.length - 1));
   if (batches.length > 0) reading.batches = { names: batches, taken, ...(told.batch === undefined ? { open: true as const } : {}) };
   const drafts = draftsOf(text, names, title, language, taken, told.figures);

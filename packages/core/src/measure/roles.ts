@@ -11,7 +11,7 @@ export const notesHeading =
   /^(?:notes?|comments?|reviews?|replies|questions?|q ?& ?a|tips?|storage|nutrition\b.*|(?:amounts? )?per (?:serving|portion|100 ?g)\b.*|amount per serving.*|variations?|equipment|to store|good to know|hints?)\s*:?$/i;
 
 const meta =
-  /^(?:serves|makes|yields?|servings?|portions?|prep(?:aration)?(?: time)?|cook(?:ing)?(?: time)?|bak(?:e|ing)(?: time)|total(?: time)?|time|difficulty|oven|temperature|tin|pan|source|author|from|hands-on|active|ready in|keeps)\b\s*[:\d-]/i;
+  /^(?:serves|makes|yields?|servings?|portions?|prep(?:aration)?(?: time)?|cook(?:ing)?(?: time)?|bak(?:e|ing)(?: time)|total(?: time)?|time|difficulty|oven|temperature|tin|pan|source|author|from|hands-on|active|ready in|keeps|storage|storing|to store|freezing|shelf life|tips?|notes?)\b\s*[:\d-]/i;
 const stepVerb =
   /^(?:then\s+|now\s+|meanwhile,?\s+|next,?\s+|first,?\s+|finally,?\s+|gently\s+|carefully\s+|slowly\s+)?(?:pre-?heat|heat|mix|whisk|stir|add|bake|pour|combine|beat|fold|line|grease|butter and|butter (?:a|the|your)|oil (?:a|the|your)|leave|let|cool|remove|place|put|spoon|scrape|scoop|transfer|divide|cut|turn|serve|sprinkle|rub|cream (?:the|butter|together|\d)|melt|blend|sift|make|in an?|using|use|knead|shape|roll|rest|allow|set|take|bring|drop|brush|toss|prick|scatter|drizzle|roast|toast|bash|fry|flip|flatten|crush|dip|tie|steam(?!ed)|soak|store|enjoy|slice|check|test|once|when|while|if|until|after|with|warm|boil|simmer|chill|pop|spread|pat|press|drain|rinse|grate|chop|peel|dust|tip|work|heap|fill|start|wait|don't|do not|keep|wrap|freeze|cover|uncover|lift|stand|try|eat|we|it|this|these|they)\b/i;
 const cupsThatAreMeant = /^(?:cups|measures|all (?:cups|spoons))\b/i;
@@ -28,7 +28,9 @@ export const isHeading = (plain: string): boolean =>
 const sumOfAll =
   /\b(?:all (?:the |of the )?(?:flours?|starches|dry|liquids?|ingredients)|flours? (?:and starch(?:es)?|in all|together))\b[^.\d]{0,30}\b(?:makes?|together|are|is|come to|add up to|total|=)|^(?:total|sum|altogether|in all|batch weight|dough weight|batter weight)\b/i;
 export const isMeta = (plain: string): boolean => meta.test(plain) || cupsThatAreMeant.test(plain) || sumOfAll.test(plain);
-export const beginsAStep = (plain: string): boolean => stepVerb.test(plain);
+/** "drizzle: juice of both lemons": a part by its name, whatever the word does elsewhere. */
+const partByVerb = /^(?:drizzle|glaze|top|dust|crumble|ice|fill|soak|coat)\s*:\s+\S/i;
+export const beginsAStep = (plain: string): boolean => stepVerb.test(plain) && !partByVerb.test(plain);
 
 /** Roles by the words of a heading or a purpose; the first that fits. */
 const roleWords: [RegExp, Component["role"]][] = [

@@ -74,8 +74,49 @@ const isFileRow = (line: string, sign: string): boolean => {
   return unsigned && cells.length > 1 && cells.some((cell) => /\p{L}{3}/u.test(cell)) && cells.some((cell) => bareNumber.test(cell) || anAmount.test(cell.trim()));
 }; // prettier-ignore
 
-/** A text whose rows semicolons or commas set apart, as spreadsheets write them, with strokes in their place; sign for sign, so that places stay. */
-export function asRows(text: string): string {
+/** The cells of a row in their places, empty ones too. */
+const placesOf = (line: string): string[] =>
+  line.includes("|")
+    ? line.trim().replace(/^\||\|$/g, "").split("|").map((cell) => cell.trim())
+    : line.trim().split(line.includes("\t") ? /\t/ : /\s{2,}/); // prettier-ignore
+const nameHead = /^(?:ingredients?|items?|materials?|what|name|product|zutat(?:en)?|ingrédients?|ingredientes?|ingredienti)$/i;
+const shareHead = /%|\bper ?cent\b|^baker'?s'?$/i;
+const unitHead = /(?:^|[\s([/])(g|gr|grams?|gramm|grammes|kg|ml|oz|lbs?)\.?\s*[)\]]?$/i;
+
+/** A table whose head says what its columns are: a share beside an amount is no amount, and a figure has the unit of its head. */
+function withHeads(text: string): string {
+  const lines = text.split("\n");
+  const at = lines.findIndex((line) => {
+    const heads = placesOf(line);
+    return heads.length > 1 && heads.some((head) => nameHead.test(head)) && heads.every((head) => !/\d/.test(head)) && heads.some((head) => shareHead.test(head) || unitHead.test(head));
+  });
+  if (at < 0) return text;
+  const heads = placesOf(lines[at] ?? "");
+  const units = heads.map((head) => (shareHead.test(head) ? undefined : unitHead.exec(head)?.[1]));
+  const drops = heads.map((head) => shareHead.test(head) && heads.some((other) => !shareHead.test(other) && !nameHead.test(other)));
+  for (let n = at + 1; n < lines.length; n++) {
+    const line = lines[n] ?? "";
+    const cells = placesOf(line);
+    if (cells.length !== heads.length || cells.every((cell) => !/\p{L}/u.test(cell))) {
+      if (/\p{L}/u.test(line) || line.trim() === "") break;
+      continue;
+    }
+    const kept = cells.map((cell, k) => (units[k] !== undefined && bareNumber.test(cell) ? `${cell} ${units[k]}` : cell)).filter((_, k) => !drops[k]);
+    lines[n] = line.includes("|") ? `| ${kept.join(" | ")} |` : kept.join("   ");
+  }
+  return lines.join("\n");
+} // prettier-ignore
+
+/** "rice flour 150 • potato flour 100": signs between the things of one line. */
+const dotted = (line: string): string => (/\S\s+[•●▪∙]\s+\S/.test(line) ? line.replace(/(\S)\s+[•●▪∙]\s+(?=\S)/g, "$1, ") : line);
+
+/**
+ * A text line by line as its table says it: rows that semicolons or commas set apart, as spreadsheets write them, have strokes in their place; figures have
+ * the unit of their head.
+ */
+export const asRows = (text: string): string => withHeads(stroked(text)).split("\n").map(dotted).join("\n");
+
+function stroked(text: string): string {
   const lines = text.replace(/"/g, " ").split("\n");
   for (const sign of [";", ","]) {
     // "2 eggs, beaten" has a comma, too: a file has a number in a cell of its own, and the same cells in every row.

@@ -137,12 +137,18 @@ function severalOf(text: string): string[] {
 
 /** Every item of a line. A line that says nothing readable comes back as one item with its text as the name. */
 export function itemsOf(source: string): WrittenItem[] {
-  const items = passagesOf(source).flatMap(itemsIn);
+  const items = passagesOf(source)
+    .flatMap(itemsIn)
+    .filter(({ name, measures }, n) => n === 0 || !(/^(?:less|more)$/i.test(name) || (measures.length === 0 && aDropLess.test(name))));
   if (items.length <= MOST_ITEMS) return items;
   // No recipe has so many on one line: what is over stays as it is written, and is asked about as a whole.
   const rest = items.slice(MOST_ITEMS).map(({ name }) => name).join(", "); // prettier-ignore
   return [...items.slice(0, MOST_ITEMS), { measures: [], name: rest.slice(0, MOST_REST), glosses: [], alternatives: [], optional: false, toTaste: false }]; // prettier-ignore
 }
+
+/** "half a pint of milk, maybe a drop less": no thing of its own. */
+const aDropLess =
+  /^(?:maybe |perhaps |possibly |or )?(?:an? )?(?:drop|touch|bit|little|splash|tad|shade|smidge) (?:less|more)(?: if \w.*)?$/i;
 
 /** Somebody puts right what was just said: "no sorry, half a spoon", "I mean 2 tsp". */
 const putRight =

@@ -36,7 +36,9 @@ const clock: Parser<number> = (tokens, at) => {
     return null;
   return h.value <= 5 && m.value < 60 ? { value: h.value * 60 + m.value, next: at + 3 } : null;
 };
-const minutesOnly: Parser<number> = map(inTurn(valueOrA, MINUTE, dot), ([n]) => n);
+/** "16 more minutes", "a good 10 minutes" have their word between figure and unit. */
+const more = maybe(word("more", "further", "additional", "extra", "full", "good", "whole"));
+const minutesOnly: Parser<number> = map(inTurn(valueOrA, more, MINUTE, dot), ([n]) => n);
 /** "1 hr 15", "an hour and five": minutes without their word, where nothing else is measured by them. */
 const restOfHour: Parser<number> = (tokens, at) => {
   const found = value(tokens, tokens[at]?.lower === "and" ? at + 1 : at);
@@ -186,6 +188,11 @@ export function readStages(source: string): ReadStage[] {
     .replace(/(?<![\d.])(\d{2,3})'(?![\d'])/g, "$1 min")
     // "185 / 42 min": the heat and its time.
     .replace(heatAndTime, "$1 for $2 $3")
+    // "180c (fan160) 40-45": behind a heat a figure alone is its minutes.
+    .replace(
+      /(\b\d{3}\s*°?\s*[cf]\b(?:\s*(?:\(\s*)?fan\s*\d{3}\s*°?\s*c?\b(?:\s*\))?)?[,:]?\s+(?:for\s+)?)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]|until\b|till\b))/gi,
+      "$1$2 min",
+    )
     // "20/25 mins"
     .replace(/(?<![\d./])(\d{1,2})\/(\d{2})(?=\s*(?:min|hour|hr)s?\b)/gi, "$1-$2")
     .replace(/\bbake\s+((?:for )?(?:about )?\d{1,3}(?:\s*-\s*\d{1,3})?)\s+(?=(?:until|till|or until)\b)/gi, "bake $1 min ");

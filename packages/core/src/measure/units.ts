@@ -138,7 +138,7 @@ const spellings: Record<UnitId, string[]> = {
   dash: ["dash", "dashes"],
   drop: ["drop", "drops"],
   stick: ["stick", "sticks"],
-  piece: ["piece", "pieces", "pc", "pcs"],
+  piece: ["piece", "pieces", "pc", "pcs", "ea"],
   can: ["can", "cans", "tin", "tins"],
   packet: [
     "pkg",

@@ -50,14 +50,14 @@ const hedges = new Set([
   "either",
 ]);
 const manners: Record<string, Filling> = {
-  heaped: "heaped", heaping: "heaped", rounded: "rounded", scant: "scant", scanty: "scant", level: "level", levelled: "level", rd: "rounded", rdd: "rounded", hpd: "heaped",
+  heaped: "heaped", heaping: "heaped", rounded: "rounded", scant: "scant", scanty: "scant", level: "level", levelled: "level", flat: "level", rd: "rounded", rdd: "rounded", hpd: "heaped",
   leveled: "level", packed: "packed", sifted: "sifted", aerated: "sifted", spooned: "spooned", dipped: "dipped", scooped: "dipped",
   generous: "rounded", full: "rounded", good: "rounded", big: "rounded", brimming: "heaped", slack: "scant", bare: "scant", shy: "scant", mean: "scant",
 }; // prettier-ignore
 /** How firmly: said before a manner, it changes nothing but the word after it. */
 const degrees = new Set(["firmly", "lightly", "tightly", "well", "very", "loosely"]);
 const sizes: Record<string, string> = {
-  large: "large", lg: "large", lge: "large", medium: "medium", med: "medium", small: "small", sm: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium", medjool: "large",
+  large: "large", lg: "large", lge: "large", lrg: "large", medium: "medium", med: "medium", small: "small", sm: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium", medjool: "large",
 }; // prettier-ignore
 /** Sizes of eggs by their letters. */
 const letters: Record<string, string> = { s: "small", m: "medium", l: "large", xl: "extra-large" };
@@ -68,6 +68,10 @@ const containers = new Set(
 
 /** Units that are said without a number: "pinch of salt". */
 const said = new Set<UnitId>(["pinch", "dash", "splash", "knob", "handful"]);
+/** "cinnamon pinch salt": in speech these two begin an amount without a joint. */
+const smallest = new Set<UnitId>(["pinch", "dash"]);
+/** "pinch the edges": that is no amount. */
+const handled = /^(?:the|an?|it|them|off|out|together|around|all|your|each|edges?|and|or|to|in|into|with|for|at|on)$/;
 
 const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
 const isSign = (tokens: readonly Token[], at: number, ...signs: string[]): boolean =>
@@ -97,6 +101,12 @@ interface Manner {
   next: number;
 }
 
+/** "full fat milk", "flat peaches": the word belongs to the name. */
+const isOfName = (tokens: readonly Token[], at: number): boolean => {
+  const next = lower(tokens, isSign(tokens, at + 1, "-") ? at + 2 : at + 1);
+  return (lower(tokens, at) === "full" && /^(?:fat|cream|grain|strength|bodied)$/.test(next)) || (lower(tokens, at) === "flat" && /^(?:peach(?:es)?|beans?|leaf|parsley)$/.test(next)); // prettier-ignore
+};
+
 /** Words of manner and size, in any order. */
 function mannersAt(tokens: readonly Token[], from: number): Manner {
   const found: Manner = { next: from };
@@ -116,7 +126,7 @@ function mannersAt(tokens: readonly Token[], from: number): Manner {
       if (manners[here] !== undefined) found.filling ??= manners[here];
       found.next = here.length < 4 && isSign(tokens, at + 1, ".") ? at + 2 : at + 1;
       if (isSign(tokens, at + 1, "-") && lower(tokens, at + 2) === "sized") found.next = at + 3;
-    } else if (manners[here] !== undefined && found.filling === undefined) {
+    } else if (manners[here] !== undefined && found.filling === undefined && !isOfName(tokens, at)) {
       found.filling = manners[here] ?? "level";
       found.next = at + 1;
       // "spooned and levelled"
@@ -188,6 +198,15 @@ const begun = /^(?:[,;:]|and|then|plus|with|add)$/;
 /** Number, manner, size, unit; or manner and unit alone ("a scant cup", "a good pinch"). */
 const simpleAt = remembered(simpleOf);
 
+/** So many cups are nobody's: a heat. */
+const HOTTER_THAN_CUPS = 60;
+const tins = /^(?:tins?|pans?|trays?|mou?lds?)$/;
+/** "12-cup muffin tin": how many a tin holds is no amount. */
+function isOfTin(tokens: readonly Token[], at: number): boolean {
+  const words = [0, 1, 2].map((k) => lower(tokens, at + k));
+  return /^(?:muffin|cupcake|bun|mini|regular|standard|bundt|loaf|silicone|tins?|pans?|trays?)$/.test(words[0] ?? "") && words.some((word) => tins.test(word)); // prettier-ignore
+}
+
 function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   const hedge = hedgesAt(tokens, from);
   let at = hedge.next;
@@ -204,7 +223,10 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   // "pinch of salt", and where an amount begins what is read, "pinch salt".
   const bare =
     direct !== null &&
-    ((said.has(direct.value) && (lower(tokens, direct.next) === "of" || (from === 0 && tokens[direct.next]?.kind === "word"))) ||
+    ((said.has(direct.value) &&
+      (lower(tokens, direct.next) === "of" ||
+        (tokens[direct.next]?.kind === "word" &&
+          (from === 0 || (smallest.has(direct.value) && !handled.test(lower(tokens, direct.next))))))) ||
       // In speech, ", teaspoon of salt" is one; at the head of a line of a list its number may be lost.
       (oneOf.test(lower(tokens, skipped)) &&
         lower(tokens, direct.next) === "of" &&
@@ -246,6 +268,9 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   let next = middle.next;
   while (/^(?:wee|little|tiny|nice|great)$/.test(lower(tokens, next))) next++;
   const unit = unitAt(tokens, next);
+  // "150C fan" is a heat, "a 12-cup muffin tin" a tin.
+  if (unit?.value === "cup" && ((lower(tokens, next) === "c" && quantity.low >= HOTTER_THAN_CUPS) || isOfTin(tokens, unit.next)))
+    return null;
   if (unit) {
     filling ??= middle.filling;
     const half = andPart(tokens, unit.next);

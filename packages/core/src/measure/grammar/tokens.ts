@@ -69,6 +69,7 @@ function evened(text: string): string {
       .replace(/(\d)(kg|g|ml|oz|lb)([a-z]{4,})\b/g, (all, figure: string, unit: string, rest: string) =>
         unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
       )
+      .replace(/(?<!\d)(\d{3})(fan|conv)\b/gi, "$1 $2")
       .replace(/(?<!\s)(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
       .replace(/(?<!\s)(?:\s*\.){3,}/g, " ")
       .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")

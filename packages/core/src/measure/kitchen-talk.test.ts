@@ -1,0 +1,66 @@
+import { readRecipe } from "../read";
+
+/** Foods of a text with their grams, by id; what is asked without a mass has null. */
+const foodsOf = (text: string): [string | undefined, number | null][] =>
+  readRecipe(text)
+    .lines.filter(({ role }) => role === "ingredient")
+    .map(({ ingredientId, grams }) => [ingredientId, grams ? Math.round(grams.mid) : null]);
+const listed = (line: string) => foodsOf(`Loaf\n300 g sorghum flour\n${line}`).slice(1);
+
+describe("what kitchens say", () => {
+  test.each<[string, [string | undefined, number | null][]]>([
+    ["200 ml full fat milk", [["whole-milk", 206]]],
+    ["200 g full-fat yoghurt", [["plain-yoghurt", 200]]],
+    ["a flat teaspoon salt", [["salt", 6]]],
+    ["4 ea eggs", [["egg", 200]]],
+    ["2 lrg eggs", [["egg", 100]]],
+    ["half a pint of buttermilk, maybe a drop less", [["buttermilk", 244]]],
+    ["70 g butter, then the same of sugar and honey", [["butter", 70], ["white-sugar", 70], ["honey", 70]]],
+    ["3 eggs, then the same of sugar and butter", [["egg", 150], ["white-sugar", null], ["butter", null]]],
+    ["1/2 tsp each nutmeg, ginger and salt", [["nutmeg", 1], ["ginger-ground", 1], ["salt", 3]]],
+    ["rice flour 150 • potato starch 100 • psyllium husk 5", [["white-rice-flour", 150], ["potato-starch", 100], ["psyllium-husk", 5]]],
+    ["Fold in the zest of 2 clementines and 100 g raisins and 50 g walnuts", [["orange-zest", 12], ["raisins", 100], ["walnuts", 50]]],
+  ])("%s", (line, foods) => {
+    const found = listed(line);
+    expect(found.map(([id]) => id).sort()).toEqual(foods.map(([id]) => id).sort());
+    for (const [id, grams] of foods) expect([id, found.find(([of]) => of === id)?.[1]]).toEqual([id, grams]);
+  }); // prettier-ignore
+
+  test("what is brushed over belongs to a part of its own, whatever its name does elsewhere", () => {
+    const { lines, components } = readRecipe(
+      "Loaf\n300 g sorghum flour\n200 g milk\ndrizzle: 60 ml lemon juice + 85 g caster sugar",
+    );
+    expect(components?.map(({ role }) => role)).toEqual(["glaze"]);
+    expect(lines.filter(({ component }) => component !== undefined).map(({ ingredientId }) => ingredientId)).toEqual(["lemon-juice", "caster-sugar"]); // prettier-ignore
+  });
+
+  test("no cups of heat, no muffins of a tin, no sprinkles of a verb", () => {
+    const text =
+      "Muffins\n200 g oat flour\n2 eggs\nSpoon into a 12-cup muffin tin and sprinkle with 2 tbsp. coarse sugar. Bake at 150C fan for 30 min.";
+    expect(foodsOf(text).map(([id]) => id)).toEqual(["oat-flour", "egg", "demerara-sugar"]);
+    expect(readRecipe(text).oven).toMatchObject({ celsius: 150, mode: "fan" });
+  });
+});
+
+describe("a table whose head says what its columns are", () => {
+  const foods = [["sorghum-flour", 320], ["butter", 280], ["egg", 160]]; // prettier-ignore
+  test.each([
+    ["shares first", "| Ingredient | % | Batch (g) |\n|---|---|---|\n| Sorghum flour | 40 | 320 |\n| Butter | 35 | 280 |\n| Egg | 20 | 160 |"],
+    ["shares last", "Item | Grams | Baker's %\nSorghum flour | 320 | 100\nButter | 280 | 87.5\nEgg | 160 | 50"],
+    ["tabs", "Ingredient\t%\tg\nSorghum flour\t40\t320\nButter\t35\t280\nEgg\t20\t160"],
+    ["another unit", "| Zutat | kg |\n|---|---|\n| Sorghum flour | 0.32 |\n| Butter | 0.28 |\n| Egg | 0.16 |"],
+  ])("%s", (_, text) => expect(foodsOf(text)).toEqual(foods)); // prettier-ignore
+});
+
+describe("heats and times as they are jotted down", () => {
+  test.each([
+    ["Bake at 400°F for 5 minutes, then lower to 350°F and bake for 14-16 more minutes.", 204, 19, 21],
+    ["bake in a 23 cm round tin 180c (fan160) 40-45", 180, 40, 45],
+    ["bake 170fan. 22mins.", 170, 22, 22],
+    ["in with 2 eggs, 100 soft brown sugar, then 170c 55min in the loaf tin w baking paper", 170, 55, 55],
+  ])("%s", (step, celsius, low, high) => {
+    const { oven, minutes } = readRecipe(`Loaf\n300 g sorghum flour\n200 g milk\n${step}`);
+    expect(Math.round(oven?.celsius ?? 0)).toBe(celsius);
+    expect(minutes).toEqual({ low, high });
+  });
+});
