@@ -24,9 +24,9 @@ const bareItem = /^(?:(\d{1,4}(?:[.,]\d)?)\s+(\p{L}[\p{L} '-]{1,30})|(\p{L}[\p{L
 const hasUnit = (called: string): boolean => /^(?:g|grams?|ml)\s+\p{L}/iu.test(called);
 
 /** A line of foods with bare figures, as one with grams; null where it is none. */
-export function bareList(line: string, names: Names): string | null {
+export function bareList(line: string, names: Names, few = FEW): string | null {
   const apart = line.includes(",") ? /,\s*(?:and\s+)?/ : /\s\/\s/;
-  if (line.split(apart).length < FEW) return null;
+  if (line.split(apart).length < few) return null;
   const [, head = "", rest = line] = /^([^:\d]{2,40}:\s+)?(.+)$/.exec(line.trim()) ?? [];
   const parts = rest.split(apart).map((part) => part.trim());
   const read = parts.map((part) => {
@@ -38,7 +38,7 @@ export function bareList(line: string, names: Names): string | null {
     return thing && thing.what.pieces === undefined ? { figure: before ?? figure ?? "", name: called } : null;
   });
   const known = read.filter((one) => one !== null).length;
-  if (known < FEW - 1 || known < parts.length - 2) return null;
+  if (known < few - 1 || known < parts.length - 2) return null;
   // A name that nobody knows among them has a figure of the same kind.
   const all = parts.map((part, k) => {
     const [, before, behind, name, figure] = read[k] ? [] : (bareItem.exec(part) ?? []);
@@ -46,7 +46,7 @@ export function bareList(line: string, names: Names): string | null {
     const counted = called !== undefined && (names.known(plainText(called)) !== null || hasUnit(called));
     return read[k] ?? (called === undefined || counted ? null : { figure: before ?? figure ?? "", name: called });
   });
-  if (all.filter((one) => one !== null).length + parts.filter((part) => hasUnit(part.replace(/^[\d.,]+\s*/, ""))).length < FEW)
+  if (all.filter((one) => one !== null).length + parts.filter((part) => hasUnit(part.replace(/^[\d.,]+\s*/, ""))).length < few)
     return null;
   return `${head}${all.map((one, k) => (one ? `${one.figure} g ${one.name}` : (parts[k] ?? ""))).join(", ")}`;
 }

@@ -69,7 +69,7 @@ export function draftsOf(
     const isOfShares = shares?.saidIn === whole && !isAboutBaking(plainText(whole));
     // Who says it in a chat, and when, is no part of what is said.
     const read = asScanned(ofBatch(spoken(own.replace(speaker, ""), language), batch));
-    const listed = figuresAre === "unknown" ? null : bareList(read.text, names);
+    const listed = figuresAre === "unknown" ? null : bareInside(read.text, names, bare !== null);
     const scanned = listed ?? read.text;
     const { changed } = read;
     const [, called = "", figure, done] = (bare && bareRow(scanned, names)) || [];
@@ -131,6 +131,14 @@ export function draftsOf(
   return drafts;
 }
 
+/** A line of foods with bare figures as one with grams, in the bracket of what they are together too: "flour (white rice 120, sorghum 80, tapioca 50)"; two are enough where the whole text has its figures so. */
+function bareInside(line: string, names: Names, isBareText: boolean): string | null {
+  const [, head, inside] = /^(\s*\p{L}[\p{L} ]{2,24})\(([^()]+)\)\s*$/u.exec(line) ?? [];
+  if (head === undefined || inside === undefined) return bareList(line, names, isBareText ? 2 : undefined);
+  const list = bareList(inside, names);
+  return list && `${head}(${list})`;
+}
+
 /** What a speaker says while thinking, and the short ways of a card, as they are meant. */
 const spoken = (line: string, language: Language): string =>
   language === "en"
@@ -139,6 +147,9 @@ const spoken = (line: string, language: Language): string =>
         .replace(/\bg(?:\.\s?|-)f\b\.?(?=\s)/gi, "gluten-free")
         .replace(/\bb['’]milk\b/gi, "buttermilk")
         .replace(/\bh2o\b/gi, "water")
+        .replace(/\b(?:b|bk|bkg|bak)\.\s?(?=(?:powder|pdr|soda)\b)/gi, "baking ")
+        // "2 eggs M", "3 eggs (L)"
+        .replace(/\b([Ee]ggs?),?\s+\(?(S|M|L|XL)\)?(?=[\s,;.]|$)/g, "size $2 $1")
     : line;
 
 /** A line in English: as it stands where its foods are known so, else in the language that it is surely in. */

@@ -1,7 +1,7 @@
 import { readRecipe } from "../read";
 
 /** Foods of a text with their grams, by id; what is asked without a mass has null. */
-const foodsOf = (text: string): [string | undefined, number | null][] =>
+const foodsOf = (text: string): [string | null | undefined, number | null][] =>
   readRecipe(text)
     .lines.filter(({ role }) => role === "ingredient")
     .map(({ ingredientId, grams }) => [ingredientId, grams ? Math.round(grams.mid) : null]);
@@ -39,6 +39,29 @@ describe("what kitchens say", () => {
       "Muffins\n200 g oat flour\n2 eggs\nSpoon into a 12-cup muffin tin and sprinkle with 2 tbsp. coarse sugar. Bake at 150C fan for 30 min.";
     expect(foodsOf(text).map(([id]) => id)).toEqual(["oat-flour", "egg", "demerara-sugar"]);
     expect(readRecipe(text).oven).toMatchObject({ celsius: 150, mode: "fan" });
+  });
+});
+
+describe("sheets and notes", () => {
+  test("figures in the bracket of what they are together are its flours; what is no food is none", () => {
+    const text = "Savoury muffins, my notes\nflour (white rice 120, sorghum 80, tapioca 50)\nxg 3\nbp 12\nsalt 4, mustard powder 2\nmilk 180\noil 70\n190c 20-22m, 10 holes\nnext time less salt"; // prettier-ignore
+    expect(foodsOf(text)).toEqual([["white-rice-flour", 120], ["sorghum-flour", 80], ["tapioca-starch", 50], ["xanthan", 3], ["powder-aluminium-free", 12], ["salt", 4], ["mustard-powder", 2], ["whole-milk", 180], ["vegetable-oil", 70]]); // prettier-ignore
+    const { oven, minutes, yield: made } = readRecipe(text);
+    expect([oven?.celsius, minutes, made?.pieces]).toEqual([190, { low: 20, high: 22 }, 10]);
+  });
+  test("what readers say of a recipe is no line of it; what is to be done is a heading", () => {
+    const { lines } = readRecipe("Loaf\n★★★★★ 4.9 from 212 reviews\nWHAT YOU NEED\n300 g sorghum flour\n2 eggs M\n1 tsp b. powder\nWHAT YOU DO\nMix and bake."); // prettier-ignore
+    expect(lines.map(({ role, ingredientId }) => ingredientId ?? role)).toEqual(["title", "note", "heading", "sorghum-flour", "egg", "powder-aluminium-free", "heading", "step"]); // prettier-ignore
+  });
+  test("a verb behind its time is of that time, as other languages have it", () => {
+    const { minutes, oven } = readRecipe("Brötchen\n300 g Haferflocken\n250 g Quark\n2 Eier\nAlles verkneten, bei 200 °C Umluft 20–25 Min. backen."); // prettier-ignore
+    expect([minutes, oven?.celsius]).toEqual([{ low: 20, high: 25 }, 200]);
+  });
+  test("a line of a heat and a time alone", () => {
+    const { minutes, oven } = readRecipe(
+      "Loaf (by weight)\nalmond flour: 180\ntapioca: 60\nsugar: 130\neggs: 165 (3)\n170, 48-52'",
+    );
+    expect([minutes, oven?.celsius]).toEqual([{ low: 48, high: 52 }, 170]);
   });
 });
 

@@ -25,14 +25,17 @@ export function itemsOfLine(source: string, plain: string, mentions: readonly Me
   const measured = measuredOf(mentions);
   const explained = items.filter((item) => item.measures.length > 0 && nameOf(item, names) !== null);
   const same = sameOf(plain, mentions, items);
+  // "flours (120 g white rice, 80 g sorghum)": of each the flour is meant.
+  const isFlours = /^\W*(?:[\p{L}-]+ ){0,2}flours?\s*(?:mix|blend)?\s*[(:]/iu.test(plain);
+  const named = ({ item }: Mention): WrittenItem =>
+    isFlours && !/(?:flour|starch|meal)s?$/i.test(item.name) && names.known(`${item.name} flour`)
+      ? { ...item, name: `${item.name} flour` }
+      : item;
   const covered = explained.reduce((all, { alternatives }) => all + 1 + alternatives.length, 0);
   const known = measured.filter(({ ingredientId }) => ingredientId !== null).length;
   return known > covered && !isPutRight(plain)
     ? {
-        items: [
-          ...measured.map(({ item }) => item),
-          ...same.filter(({ name }) => measured.every(({ item }) => item.name !== name)),
-        ],
+        items: [...measured.map(named), ...same.filter(({ name }) => measured.every(({ item }) => item.name !== name))],
         inline,
         gathered: known > 1 || plain.slice(0, measured[0]?.from).trim().split(" ").length > 2,
       }

@@ -122,7 +122,10 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       ?.toLowerCase();
     const size = part === "rind" || part === "peel" ? "zest" : part;
     // "zest of 3 clementines": the zest of what the pantry takes them for.
-    const taken = size === undefined ? null : (names.known(`${written} ${size}`) ?? names.known(`${given.meant.name.split(",")[0] ?? ""} ${size}`));
+    const taken =
+      size === undefined
+        ? null
+        : (names.known(`${written} ${size}`) ?? names.known(`${given.meant.name.split(",")[0] ?? ""} ${size}`));
     const food = taken ? { ...given, meant: taken } : given;
     const name = taken ? `${written} ${size ?? ""}` : written;
     const measures =
@@ -230,7 +233,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
 }
 
 /** Whether a food is the next one of a list: behind a comma or "and", or both. */
-const joinsOn = (tokens: readonly Token[], at: number): boolean => /^(?:,|&|and)$/.test(lower(tokens, at - 1) || (tokens[at - 1]?.text ?? "")); // prettier-ignore
+const joinsOn = (tokens: readonly Token[], at: number): boolean => /^(?:,|&|and|\+|plus)$/.test(lower(tokens, at - 1) || (tokens[at - 1]?.text ?? "")); // prettier-ignore
 
 /** "200 g of rice flour, fifty of tapioca": a unit that was said before and is left out. */
 function elided(tokens: readonly Token[], { value, next }: { value: Measure[]; next: number }, found: readonly Mention[]): Measure[] | null {

@@ -1,4 +1,4 @@
-import { heatAndTime } from "./grammar/passages";
+import { heatAndTime, onlyHeatAndTime } from "./grammar/passages";
 import { value } from "./grammar/numbers";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
 import { celsiusFromFahrenheit, celsiusFromGasMark } from "./units";
@@ -123,7 +123,9 @@ export function readTemperatures(source: string): ReadTemperatures {
   const out: ReadTemperatures = {};
   const candidates: { said: Said; celsius: number; scale: "C" | "F" | "gas"; bake: boolean; preheat: boolean; sure: boolean }[] =
     [];
-  for (const clause of clausesOf(plainText(source).replace(heatAndTime, "bake at $1 for $2 $3"))) {
+  for (const clause of clausesOf(
+    plainText(source).replace(onlyHeatAndTime, "bake at $1 for $2").replace(heatAndTime, "bake at $1 for $2 $3"),
+  )) {
     const said_ = numbersIn(clause).filter(({ degrees }) => degrees);
     for (const said of numbersIn(clause)) {
       const before = clause.slice(0, said.start);
@@ -180,7 +182,7 @@ export function readTemperatures(source: string): ReadTemperatures {
       if (
         said.scale === null &&
         !said.degrees &&
-        !/(?:oven|bake[sd]?|baking|preheat|heat|at|to|set|@|fan|convection|conventional|:|,)\s*(?:it )?(?:at|to|of)?\s*(?:about |around )?$|^\s*(?:oven|conventional|fan|convection)/i.test(
+        !/(?:oven|bake[sd]?|baking|preheat|heat|at|to|set|@|fan|convection|conventional|:|,)\s*[-(]?\s*(?:it )?(?:at|to|of)?\s*(?:about |around )?$|^\s*(?:oven|conventional|fan|convection)/i.test(
           `${before.slice(-30)}`,
         ) &&
         !/^\s*(?:oven|conventional|fan)/i.test(after) &&

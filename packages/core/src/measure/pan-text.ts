@@ -310,6 +310,10 @@ export function piecesIn(source: string): number | null {
     )?.[1] ??
     /\bcut (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
     new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1] ??
+    // "Scones, 24 pcs", "Muffins (12 pièces)"
+    /[(,-]\s*(?:ca\.?\s*|about )?(\d{1,3})\s*(?:pieces|pcs?|pièces|stücke?|stk|pezzi|pz|piezas|unidades|portions?|cases|holes)\b/iu.exec(
+      text,
+    )?.[1] ??
     // "Carrot loaf x4"
     new RegExp(`\\b${pieceNames}\\s*[x×]\\s*(\\d{1,3})\\s*$`, "i").exec(text)?.[1];
   return wholeIn(counted);

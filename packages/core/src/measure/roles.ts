@@ -6,7 +6,7 @@ export type Section = "start" | "ingredients" | "method" | "notes";
 export const ingredientsHeading =
   /^(?:the\s+)?(?:ingredients?|you(?:'ll| will)? need|what you(?:'ll)? need|shopping list|what goes in(?:to it)?|stuff)\b[^.\d(]{0,30}(?:\([^)]{0,40}\))?\s*:?$/i;
 export const methodHeading =
-  /^(?:the\s+)?(?:method|instructions?|directions?|preparation|steps|procedure|making it|to make|how(?: to(?: make)?\b.*)?|what to do|baking)\s*:?$/i;
+  /^(?:the\s+)?(?:method|instructions?|directions?|preparation|steps|procedure|making it|to make|how(?: to(?: make)?\b.*)?|what (?:to|you) do|what you(?:'ll| will) do|(?:how|the way) (?:i|we|you) (?:do|make|bake) (?:it|them|this)|here(?:'|’)?s how|baking)\s*:?$/i;
 export const notesHeading =
   /^(?:notes?|comments?|reviews?|replies|questions?|q ?& ?a|tips?|storage|nutrition\b.*|(?:amounts? )?per (?:serving|portion|100 ?g)\b.*|amount per serving.*|variations?|equipment|to store|good to know|hints?)\s*:?$/i;
 
@@ -27,7 +27,10 @@ export const isHeading = (plain: string): boolean =>
 /** What a list adds up to, which is nothing that goes into it. */
 const sumOfAll =
   /\b(?:all (?:the |of the )?(?:flours?|starches|dry|liquids?|ingredients)|flours? (?:and starch(?:es)?|in all|together))\b[^.\d]{0,30}\b(?:makes?|together|are|is|come to|add up to|total|=)|^(?:total|sum|altogether|in all|batch weight|dough weight|batter weight)\b/i;
-export const isMeta = (plain: string): boolean => meta.test(plain) || cupsThatAreMeant.test(plain) || sumOfAll.test(plain);
+/** What readers say of a recipe, and what a baker means to do another time. */
+const besides = /\b\d[\d,.]*\s+(?:reviews?|ratings?|votes|comments)\b|^(?:next time|last time|note to self|n\.?b\.?|p\.?s\.?)\b/i;
+export const isMeta = (plain: string): boolean =>
+  meta.test(plain) || besides.test(plain) || cupsThatAreMeant.test(plain) || sumOfAll.test(plain);
 /** "drizzle: juice of both lemons": a part by its name, whatever the word does elsewhere. */
 const partByVerb = /^(?:drizzle|glaze|top|dust|crumble|ice|fill|soak|coat)\s*:\s+\S/i;
 export const beginsAStep = (plain: string): boolean => stepVerb.test(plain) && !partByVerb.test(plain);
@@ -51,7 +54,7 @@ const partHeading = /^(?:for\s+|to make\s+)?(?:the\s+)?([\p{L}' -]{3,44}?)\s*(?:
 const partAlone =
   /^(?:(?:and|then|now|first|next),?\s+)*(?:for\s+)?(?:the\s+)?(?:[\p{L}'&-]+\s+){0,3}?(?:batter|dough|glaze|toppings?|tops?|fillings?|layers?|crumble|icing|frosting|streusel|drizzle|swirl|soaker|egg wash(?: and top)?|for (?:brushing|dusting|the tops?|rolling))[.:]?$/iu;
 const wholeAlone =
-  /^(?:(?:and|then|now|first|next),?\s+)*(?:the\s+)?(?:[\p{L}'-]+\s+)?(?:muffins?|scones?|loaf|loaves|buns?|bars|cornbread|pancakes|pikelets|drop scones|shortcakes?|sponge|farls?|teabread)[.:]?$/iu;
+  /^(?:(?:and|then|now|first|next),?\s+)*(?:the\s+)?(?:[\p{L}'-]+\s+)?(?:muffins?|scones?|loaf|loaves|buns?|bars|cornbread|pancakes|pikelets|drop scones|shortcakes?|sponge|farls?|teabread|cakes?)[.:]?$/iu;
 
 /** “Filling 2:” is the second of its name. */
 const numbered = /^(.*\p{L})\s+(?:no\.?\s*)?(\d{1,2})\s*:$/u;

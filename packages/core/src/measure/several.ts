@@ -139,7 +139,9 @@ function severalOf(text: string): string[] {
 export function itemsOf(source: string): WrittenItem[] {
   const items = passagesOf(source)
     .flatMap(itemsIn)
-    .filter(({ name, measures }, n) => n === 0 || !(/^(?:less|more)$/i.test(name) || (measures.length === 0 && aDropLess.test(name))));
+    .filter(
+      ({ name, measures }, n) => n === 0 || !(/^(?:less|more)$/i.test(name) || (measures.length === 0 && aDropLess.test(name))),
+    );
   if (items.length <= MOST_ITEMS) return items;
   // No recipe has so many on one line: what is over stays as it is written, and is asked about as a whole.
   const rest = items.slice(MOST_ITEMS).map(({ name }) => name).join(", "); // prettier-ignore

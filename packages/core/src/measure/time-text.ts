@@ -1,4 +1,4 @@
-import { heatAndTime } from "./grammar/passages";
+import { heatAndTime, onlyHeatAndTime } from "./grammar/passages";
 import { celsiusFromFahrenheit } from "./units";
 import { first, inTurn, map, maybe, type Parser, remembered, sign, word } from "./grammar/combinators";
 import { andPart, article, value, valueOrA } from "./grammar/numbers";
@@ -146,6 +146,8 @@ const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+
 /** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */
 function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
   if (besideHeat(text, said)) return true;
+  // "knead, 25 min bake.": in other languages the verb stands behind.
+  if (/^\s+bake[sd]?\s*(?:[.,;]|$)/.test(text.slice(said.end))) return true;
   const clauseStart = Math.max(...[".", ";", "·", "!"].map((mark) => text.lastIndexOf(mark, said.start - 1))) + 1;
   const clause = text.slice(clauseStart, said.start);
   let last = "";
@@ -185,7 +187,7 @@ const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 export function readStages(source: string): ReadStage[] {
   const text = plainText(source)
     .replace(/(\d)-?ish\b/gi, "$1")
-    .replace(/(?<![\d.])(\d{2,3})'(?![\d'])/g, "$1 min")
+    .replace(onlyHeatAndTime, "bake at $1 for $2")
     // "185 / 42 min": the heat and its time.
     .replace(heatAndTime, "$1 for $2 $3")
     // "180c (fan160) 40-45": behind a heat a figure alone is its minutes.
@@ -193,6 +195,8 @@ export function readStages(source: string): ReadStage[] {
       /(\b\d{3}\s*°?\s*[cf]\b(?:\s*(?:\(\s*)?fan\s*\d{3}\s*°?\s*c?\b(?:\s*\))?)?[,:]?\s+(?:for\s+)?)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]|until\b|till\b))/gi,
       "$1$2 min",
     )
+    // "Hot oven - 220 - for 12-15."
+    .replace(/(\b[1-4]\d\d\s*(?:°?\s*[cf]\b)?\s*[-,:]?\s*for\s+)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]))/gi, "$1$2 min")
     // "20/25 mins"
     .replace(/(?<![\d./])(\d{1,2})\/(\d{2})(?=\s*(?:min|hour|hr)s?\b)/gi, "$1-$2")
     .replace(/\bbake\s+((?:for )?(?:about )?\d{1,3}(?:\s*-\s*\d{1,3})?)\s+(?=(?:until|till|or until)\b)/gi, "bake $1 min ");

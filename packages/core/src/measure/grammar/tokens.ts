@@ -70,6 +70,8 @@ function evened(text: string): string {
         unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
       )
       .replace(/(?<!\d)(\d{3})(fan|conv)\b/gi, "$1 $2")
+      // "48-52'"
+      .replace(/(?<![\d.])(\d{2,3})'(?![\d'\p{L}])/gu, "$1 min")
       .replace(/(?<!\s)(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
       .replace(/(?<!\s)(?:\s*\.){3,}/g, " ")
       .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
