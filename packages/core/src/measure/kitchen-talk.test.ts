@@ -42,6 +42,16 @@ describe("what kitchens say", () => {
   });
 });
 
+describe("no food of a line falls silently", () => {
+  test.each<[string, string[]]>([
+    ["1 tbsp lemon juice topped up to 1 cup with milk", ["lemon-juice", "whole-milk"]],
+    ["juice of both lemons + 85 g caster sugar", ["caster-sugar", "lemon-juice"]],
+    ["+ egg wash, + 100 g sultanas", ["egg", "raisins"]],
+    ["245 g gluten free all purpose flour with xanthan gum", ["gf-blend-gum"]],
+    ["finely grated zest of 2 limes", ["lime-zest"]],
+  ])("%s", (line, ids) => expect(listed(line).map(([id]) => id).sort()).toEqual(ids)); // prettier-ignore
+});
+
 describe("sheets and notes", () => {
   test("figures in the bracket of what they are together are its flours; what is no food is none", () => {
     const text = "Savoury muffins, my notes\nflour (white rice 120, sorghum 80, tapioca 50)\nxg 3\nbp 12\nsalt 4, mustard powder 2\nmilk 180\noil 70\n190c 20-22m, 10 holes\nnext time less salt"; // prettier-ignore

@@ -101,6 +101,23 @@ export function openFoods(drafts: readonly Draft[], listed: Listed | null, names
 /** What is weighed for a tin, a pan or the table is none of the bake's, where a list says what goes into it. */
 const ofTheTin: ReadonlySet<string> = new Set(["pan", "fry", "serve"]);
 
+/** "flour with xanthan gum" says what is in the flour; "topped up with milk" says what goes in. */
+const isPartOf = (before: string): boolean =>
+  /\b(?:with|without|contain(?:s|ing)|includ(?:es|ing)|incl\.?)\s+(?:the |an? )?$/i.test(before) && !/\b(?:top(?:ped)?|made|make|fill(?:ed)?)\b[^,;.]*$/i.test(before); // prettier-ignore
+
+/** Foods that a line of a list speaks of and none of its things accounts for, by name or by what they are: they are asked about, so that none falls silently. */
+export function leftOn(items: readonly WrittenItem[], mentions: readonly Mention[], names: Names): WrittenItem[] {
+  const said = items.map((item) => JSON.stringify(item).toLowerCase());
+  const ids = new Set(items.map(({ name }) => names.find(name)?.ingredientId));
+  return mentions.flatMap(({ ingredientId, aside, before, item }) => {
+    if (aside || ingredientId === null || ids.has(ingredientId) || isPartOf(before)) return [];
+    const name = item.name.toLowerCase();
+    // "finely grated zest of 2 limes" is the zest of limes.
+    const last = name.split(" ").at(-1) ?? "";
+    return said.some((one) => one.includes(name) || (/^(?:zest|juice|rind|peel)$/.test(last) && one.includes(last))) ? [] : [item];
+  });
+}
+
 /** What a sentence brings that no list holds: all of it where there is none, otherwise what only the method speaks of. */
 export function strayIn(mentions: readonly Mention[], role: Line["role"], section: Section, listed: Listed | null): Mention[] {
   if (section === "notes") return [];

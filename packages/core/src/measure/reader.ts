@@ -5,7 +5,7 @@ import { plainText } from "./grammar/tokens";
 import { readItem } from "./item";
 import { type Language, languageOf } from "./languages/language";
 import { type Purpose, withoutBullet, type WrittenItem } from "./line";
-import { isTale, listedIn, openFoods, strayIn } from "./listed";
+import { isTale, leftOn, listedIn, openFoods, strayIn } from "./listed";
 import type { Names } from "./meaning";
 import type { Mention } from "./mentions";
 import type { FiguresAre } from "./reading";
@@ -77,7 +77,10 @@ export function readText(text: string, measures: Measures, names: Names, title?:
           ? undefined
           : componentId(components, draft.inline)
         : here;
-      const more = (open.get(from) ?? []).filter((item) => !items.some(({ name }) => name === item.name));
+      const told = [...items, ...(open.get(from) ?? [])];
+      const more = [...told.slice(items.length), ...leftOn(told, mentions, names)].filter(
+        (item) => !items.some(({ name }) => name === item.name),
+      );
       [...items, ...more].forEach((item, n) => enter(item, n, items.length + more.length, part));
     } else {
       if (role === "heading" && !opened) here = undefined;
