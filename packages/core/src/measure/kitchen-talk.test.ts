@@ -14,6 +14,9 @@ describe("what kitchens say", () => {
     ["a flat teaspoon salt", [["salt", 6]]],
     ["4 ea eggs", [["egg", 200]]],
     ["2 lrg eggs", [["egg", 100]]],
+    ["eggs — 20 no.", [["egg", 1000]]],
+    ["100 grams of sugar two teaspoons of baking powder a hundred and eighty of yoghurt", [["white-sugar", 100], ["powder-aluminium-free", 9], ["plain-yoghurt", 180]]],
+    ["Boil 2 oranges whole for 1 hr, drain, blitz. Add 250 g sugar and 250 g ground almonds", [["orange", 260], ["white-sugar", 250], ["almond-flour", 250]]],
     ["half a pint of buttermilk, maybe a drop less", [["buttermilk", 244]]],
     ["70 g butter, then the same of sugar and honey", [["butter", 70], ["white-sugar", 70], ["honey", 70]]],
     ["3 eggs, then the same of sugar and butter", [["egg", 150], ["white-sugar", null], ["butter", null]]],
@@ -90,6 +93,8 @@ describe("heats and times as they are jotted down", () => {
     ["Bake at 400°F for 5 minutes, then lower to 350°F and bake for 14-16 more minutes.", 204, 19, 21],
     ["bake in a 23 cm round tin 180c (fan160) 40-45", 180, 40, 45],
     ["bake 170fan. 22mins.", 170, 22, 22],
+    ["Loaf tin 1 lb, 180, 45 min.", 180, 45, 45],
+    ["Hot oven - 220 - for 12-15.", 220, 12, 15],
     ["in with 2 eggs, 100 soft brown sugar, then 170c 55min in the loaf tin w baking paper", 170, 55, 55],
   ])("%s", (step, celsius, low, high) => {
     const { oven, minutes } = readRecipe(`Loaf\n300 g sorghum flour\n200 g milk\n${step}`);

@@ -235,10 +235,18 @@ export function mentionsIn(text: string, names: Names): Mention[] {
 /** Whether a food is the next one of a list: behind a comma or "and", or both. */
 const joinsOn = (tokens: readonly Token[], at: number): boolean => /^(?:,|&|and|\+|plus)$/.test(lower(tokens, at - 1) || (tokens[at - 1]?.text ?? "")); // prettier-ignore
 
+/** So many of something are grams or millilitres, where its unit is left out. */
+const ELIDED_FROM = 20;
+const only0 = (value: readonly Measure[]): number => value[0]?.[0]?.quantity.mid ?? 0;
+const isOfScale = (measure: Measure | undefined): boolean =>
+  measure?.length === 1 && measure[0]?.withUnit === true && /^(?:g|ml)$/.test(measure[0].unit);
+
 /** "200 g of rice flour, fifty of tapioca": a unit that was said before and is left out. */
 function elided(tokens: readonly Token[], { value, next }: { value: Measure[]; next: number }, found: readonly Mention[]): Measure[] | null {
   const [only] = value[0] ?? [];
-  const before = found.at(-1)?.item.measures[0];
+  // "220 g of millet, two teaspoons of powder, a hundred and eighty of yoghurt": so much is of a scale, whatever was spooned meanwhile.
+  const weighed = only0(value) >= ELIDED_FROM ? found.findLast(({ item }) => isOfScale(item.measures[0])) : undefined;
+  const before = (weighed ?? found.at(-1))?.item.measures[0];
   const [unit] = before ?? [];
   if (value.length !== 1 || value[0]?.length !== 1 || !only || only.withUnit || only.spoken || only.quantity.mid < 1) return null;
   if (before?.length !== 1 || !unit?.withUnit || unit.unit === "piece" || lower(tokens, next) !== "of") return null;
@@ -268,7 +276,7 @@ function wordsBehind(tokens: readonly Token[], text: string, at: number, next: n
 } // prettier-ignore
 
 /** Words that may stand behind a food, and are no part of its name. */
-const goesOn = /^(?:and|or|with|in|into|to|for|until|till|plus|then|at|on|onto|over|from|as|by|if|the|a|an|while|when|before|after|is|are|goes?|will|which|that|so|but|because|it|them|through|gently|gradually|together|off|out|up|down|around|between|per|each|first|last|now|next|here|there|too|also|again|not|well|about|beaten|of|like|straight|right|directly?|just|still|only|once|unless|though|although|since|where|whichever|whatever|maybe|perhaps|roughly|approx|please|thanks|yes|no|ok|okay|under|within|above|below|beside|behind|against|later|soon|too|mix|stir|whisk|beat|fold|pour|bake|tip|rest|you|we|i|my|she|he)$/; // prettier-ignore
+const goesOn = /^(?:and|or|with|in|into|to|for|until|till|plus|then|at|on|onto|over|from|as|by|if|the|a|an|while|when|before|after|is|are|goes?|will|which|that|so|but|because|it|them|through|gently|gradually|together|off|out|up|down|around|between|per|each|first|last|now|next|here|there|too|also|again|not|well|about|beaten|of|like|whole|straight|right|directly?|just|still|only|once|unless|though|although|since|where|whichever|whatever|maybe|perhaps|roughly|approx|please|thanks|yes|no|ok|okay|under|within|above|below|beside|behind|against|later|soon|too|mix|stir|whisk|beat|fold|pour|bake|tip|rest|you|we|i|my|she|he)$/; // prettier-ignore
 
 /** Whether a food's name has ended: another word of a thing behind it would make it another one ("oat milk chocolate"). */
 function endsAt(tokens: readonly Token[], at: number, names: Names): boolean {

@@ -1,4 +1,4 @@
-import { heatAndTime, onlyHeatAndTime } from "./grammar/passages";
+import { heatAmongCommas, heatAndTime, onlyHeatAndTime } from "./grammar/passages";
 import { value } from "./grammar/numbers";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
 import { celsiusFromFahrenheit, celsiusFromGasMark } from "./units";
@@ -124,7 +124,10 @@ export function readTemperatures(source: string): ReadTemperatures {
   const candidates: { said: Said; celsius: number; scale: "C" | "F" | "gas"; bake: boolean; preheat: boolean; sure: boolean }[] =
     [];
   for (const clause of clausesOf(
-    plainText(source).replace(onlyHeatAndTime, "bake at $1 for $2").replace(heatAndTime, "bake at $1 for $2 $3"),
+    plainText(source)
+      .replace(onlyHeatAndTime, "bake at $1 for $2")
+      .replace(heatAmongCommas, ", bake at $1 for $2")
+      .replace(heatAndTime, "bake at $1 for $2 $3"),
   )) {
     const said_ = numbersIn(clause).filter(({ degrees }) => degrees);
     for (const said of numbersIn(clause)) {

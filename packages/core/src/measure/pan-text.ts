@@ -308,12 +308,17 @@ export function piecesIn(source: string): number | null {
     /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:[- ]\w+)??)\s*(?:[.,;|)]|$|(?=\b(?:prep|cook|bak(?:e|ing)|serves|ready|total|takes)\b))/i.exec(
       text,
     )?.[1] ??
-    /\bcut (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
+    /\b(?:cut|split|divide) (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
     new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1] ??
-    // "Scones, 24 pcs", "Muffins (12 pièces)"
-    /[(,-]\s*(?:ca\.?\s*|about )?(\d{1,3})\s*(?:pieces|pcs?|pièces|stücke?|stk|pezzi|pz|piezas|unidades|portions?|cases|holes)\b/iu.exec(
+    // "Scones, 24 pcs", "Muffins (12 pièces)", "fills a tin, 16 bars)", "12 cases."
+    /(?:^|[(,.;-])\s*(?:ca\.?\s*|about )?(\d{1,3})\s*(?:pieces|pcs?|pièces|stücke?|stk|pezzi|pz|piezas|unidades|portions?|cases|holes|bars|squares|wedges|muffins|scones|buns|rolls)\s*(?:[).,;]|$)/iu.exec(
       text,
     )?.[1] ??
+    // "per tray of 16", "portion 48"
+    /\b(?:tray|batch) of (\d{1,3})\s*(?:[).,;]|$)|\bportion(?:ed)?(?: (?:into|in))? (\d{1,3})\b/i
+      .exec(text)
+      ?.slice(1)
+      .find((one) => one !== undefined) ??
     // "Carrot loaf x4"
     new RegExp(`\\b${pieceNames}\\s*[x×]\\s*(\\d{1,3})\\s*$`, "i").exec(text)?.[1];
   return wholeIn(counted);

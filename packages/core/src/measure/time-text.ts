@@ -1,4 +1,4 @@
-import { heatAndTime, onlyHeatAndTime } from "./grammar/passages";
+import { heatAmongCommas, heatAndTime, onlyHeatAndTime } from "./grammar/passages";
 import { celsiusFromFahrenheit } from "./units";
 import { first, inTurn, map, maybe, type Parser, remembered, sign, word } from "./grammar/combinators";
 import { andPart, article, value, valueOrA } from "./grammar/numbers";
@@ -188,6 +188,7 @@ export function readStages(source: string): ReadStage[] {
   const text = plainText(source)
     .replace(/(\d)-?ish\b/gi, "$1")
     .replace(onlyHeatAndTime, "bake at $1 for $2")
+    .replace(heatAmongCommas, ", bake at $1 for $2")
     // "185 / 42 min": the heat and its time.
     .replace(heatAndTime, "$1 for $2 $3")
     // "180c (fan160) 40-45": behind a heat a figure alone is its minutes.

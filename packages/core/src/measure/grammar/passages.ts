@@ -31,5 +31,7 @@ export function passagesOf(line: string, most = MOST_SIGNS): string[] {
 
 /** The heat before its minutes, with a stroke between. */
 /** "170, 48-52 min": a line of a heat and a time alone. */
+/** "Loaf tin, 180, 45 min": the same between commas. */
+export const heatAmongCommas = /,\s*([1-4]\d\d)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/i;
 export const onlyHeatAndTime = /^\s*([1-4]\d\d\s*°?\s*[cf]?)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*(?:min(?:ute)?s?|m))\.?\s*$/i;
 export const heatAndTime = /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3})\s*(min(?:ute)?s?)\b/gi;

@@ -70,6 +70,8 @@ function evened(text: string): string {
         unitOf(unit + rest) ? all : `${figure}${unit} ${rest}`,
       )
       .replace(/(?<!\d)(\d{3})(fan|conv)\b/gi, "$1 $2")
+      // "eggs - 20 no."
+      .replace(/(\d)\s*nos?\.(?=\s*(?:$|[,;|]))/gi, "$1")
       // "48-52'"
       .replace(/(?<![\d.])(\d{2,3})'(?![\d'\p{L}])/gu, "$1 min")
       .replace(/(?<!\s)(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
