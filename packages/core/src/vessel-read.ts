@@ -1,6 +1,6 @@
 import { defaultsOf } from "./balance/defaults";
 import type { Kind } from "./formula/kinds";
-import { piecesIn } from "./measure/pan-text";
+import { piecesIn } from "./measure/pieces-text";
 import type { Reading } from "./measure/reading-schema";
 import { vesselLibrary } from "./pantry/vessel";
 import type { Vessel } from "./pantry/vessel-schema";

@@ -1,6 +1,8 @@
 import { type Measure, measuresAt } from "./grammar/amounts";
+import { lower } from "./grammar/manners";
 import { type Token, tokensOf } from "./grammar/tokens";
-import { measuresIn, namedItem, type Purpose, scaledBy, tailOf, type WrittenItem } from "./line";
+import { namedItem, type Purpose, tailOf, type WrittenItem } from "./line";
+import { elided, inBracket } from "./mention-amounts";
 import { weighMeasure } from "./weigh";
 import type { Meant, Names } from "./meaning";
 
@@ -33,8 +35,6 @@ const asideBefore = /^(?:or|no|not|without|instead|than|never|skip|omit|minus|li
 /** A food's name that is a verb where something to work on follows it. */
 const verbs = /^(?:butter|oil|cream|flour|salt|sugar|water|ice|pepper|dust|glaze|date|jam|milk|spread|season|cook|egg)$/;
 const workedOn = /^(?:the|a|an|your|it|them|two|both|each|well|tins?|pans?|trays?|moulds?|together)$/;
-
-const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
 
 /** "butter and GF": what stands before the joint is a food by itself, so the name ends there. */
 function joinsTwo(tokens: readonly Token[], text: string, at: number, next: number, names: Names): boolean {
@@ -235,25 +235,6 @@ export function mentionsIn(text: string, names: Names): Mention[] {
 /** Whether a food is the next one of a list: behind a comma or "and", or both. */
 const joinsOn = (tokens: readonly Token[], at: number): boolean => /^(?:,|&|and|\+|plus)$/.test(lower(tokens, at - 1) || (tokens[at - 1]?.text ?? "")); // prettier-ignore
 
-/** So many of something are grams or millilitres, where its unit is left out. */
-const ELIDED_FROM = 20;
-const only0 = (value: readonly Measure[]): number => value[0]?.[0]?.quantity.mid ?? 0;
-const isOfScale = (measure: Measure | undefined): boolean =>
-  measure?.length === 1 && measure[0]?.withUnit === true && /^(?:g|ml)$/.test(measure[0].unit);
-
-/** "200 g of rice flour, fifty of tapioca": a unit that was said before and is left out. */
-function elided(tokens: readonly Token[], { value, next }: { value: Measure[]; next: number }, found: readonly Mention[]): Measure[] | null {
-  const [only] = value[0] ?? [];
-  // "220 g of millet, two teaspoons of powder, a hundred and eighty of yoghurt": so much is of a scale, whatever was spooned meanwhile.
-  const weighed = only0(value) >= ELIDED_FROM ? found.findLast(({ item }) => isOfScale(item.measures[0])) : undefined;
-  const before = (weighed ?? found.at(-1))?.item.measures[0];
-  const [unit] = before ?? [];
-  if (value.length !== 1 || value[0]?.length !== 1 || !only || only.withUnit || only.spoken || only.quantity.mid < 1) return null;
-  if (before?.length !== 1 || !unit?.withUnit || unit.unit === "piece" || lower(tokens, next) !== "of") return null;
-  if (/^(?:the|these|those|them|your|it|each)$/.test(lower(tokens, next + 1))) return null;
-  return [[{ ...unit, quantity: only.quantity }]];
-} // prettier-ignore
-
 /** No food: what is filled, where something goes, how it goes on. */
 const noFood = /^(?:tins?|pans?|trays?|mou?lds?|loaf|scoops?|portions?|balls?|pieces?|rounds?|mounds?|cups?|cases?|each|more|less|at|in|into|for|to|and|or|on|onto|off|over|with|per|by|from|mark|apart|of|then|until|before|after|is|are|was|were|will|if|as|square|round|jars?|bowls?|dishe?s?|skillet|measure|serving|total|altogether)$/; // prettier-ignore
 
@@ -292,21 +273,6 @@ function endsAt(tokens: readonly Token[], at: number, names: Names): boolean {
 
 const isVerb = (tokens: readonly Token[], at: number, next: number): boolean =>
   next === at + 1 && ((verbs.test(lower(tokens, at)) && workedOn.test(lower(tokens, next))) || lower(tokens, at) === "sprinkle");
-
-/** Measures in a bracket that holds nothing else: of all of it, or of each of a count. */
-function inBracket(
-  tokens: readonly Token[],
-  text: string,
-  at: number,
-  count: Measure | undefined,
-): { measures: Measure[]; next: number } | null {
-  if (!/^[([]$/.test(tokens[at]?.text ?? "")) return null;
-  const end = tokens.findIndex((token, k) => k > at && /^[)\]]$/.test(token.text));
-  const inside = end < 0 ? null : measuresIn(text.slice(tokens[at]?.end, tokens[end]?.start).trim());
-  if (!inside?.measures.every((measure) => measure.every((term) => term.withUnit))) return null;
-  const times = inside.each && count?.length === 1 ? (count[0]?.quantity.mid ?? 1) : 1;
-  return { measures: scaledBy(inside.measures, times), next: end + 1 };
-}
 
 /** "flour: 200 g", "butter (115 g)", "salt 1 tsp": an amount behind the food, where it is not that of the next one. */
 function amountBehind(

@@ -1,6 +1,7 @@
 import { readRecipe } from "../read";
 import { readTemperatures } from "./oven-text";
-import { piecesIn, readPan } from "./pan-text";
+import { readPan } from "./pan-text";
+import { piecesIn } from "./pieces-text";
 import { readMinutes, readStages } from "./time-text";
 
 describe("temperatures", () => {

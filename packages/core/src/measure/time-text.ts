@@ -1,21 +1,8 @@
 import { heatAmongCommas, heatAndTime, onlyHeatAndTime } from "./grammar/passages";
 import { celsiusFromFahrenheit } from "./units";
-import { first, inTurn, map, maybe, type Parser, remembered, sign, word } from "./grammar/combinators";
-import { andPart, article, value, valueOrA } from "./grammar/numbers";
+import { value } from "./grammar/numbers";
+import { type Minutes, timeSpan } from "./grammar/times";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
-
-/**
- * Times in a text.
- *
- *   time    = clock | hours ("and"? minutes)? | minutes
- *   hours   = value "hour" ("and" "a"? part)?            "an hour and a quarter", "1¼ hours"
- *   minutes = value "min"
- *   span    = time ("-" | "to") time | value ("-" | "to") time
- */
-export interface Minutes {
-  low: number;
-  high: number;
-}
 
 /** A part of a bake: how long, and what is said of its heat and cover. */
 export interface ReadStage {
@@ -25,64 +12,6 @@ export interface ReadStage {
   covered?: boolean;
   free?: boolean;
 }
-
-const HOUR = word("hour", "hours", "hr", "hrs", "h");
-const MINUTE = word("minute", "minutes", "min", "mins", "m");
-const dot = maybe(sign("."));
-
-const clock: Parser<number> = (tokens, at) => {
-  const [h, colon, m] = [tokens[at], tokens[at + 1], tokens[at + 2]];
-  if (h?.kind !== "number" || colon?.text !== ":" || colon.spaced || m?.kind !== "number" || m.spaced || m.text.length !== 2)
-    return null;
-  return h.value <= 5 && m.value < 60 ? { value: h.value * 60 + m.value, next: at + 3 } : null;
-};
-/** "16 more minutes", "a good 10 minutes" have their word between figure and unit. */
-const more = maybe(word("more", "further", "additional", "extra", "full", "good", "whole"));
-const minutesOnly: Parser<number> = map(inTurn(valueOrA, more, MINUTE, dot), ([n]) => n);
-/** "1 hr 15", "an hour and five": minutes without their word, where nothing else is measured by them. */
-const restOfHour: Parser<number> = (tokens, at) => {
-  const found = value(tokens, tokens[at]?.lower === "and" ? at + 1 : at);
-  const next = found ? tokens[found.next] : undefined;
-  const ends = next === undefined || /^[.,;)]$/.test(next.text) || /^(?:at|in|until|or|then)$/.test(next.lower);
-  return found && Number.isInteger(found.value) && found.value >= 5 && found.value < 60 && ends ? found : null;
-};
-const hours: Parser<number> = map(
-  inTurn(
-    first(
-      valueOrA,
-      map(article, () => 1),
-    ),
-    HOUR,
-    dot,
-    maybe(andPart),
-    maybe(
-      first(
-        map(inTurn(maybe(word("and")), minutesOnly), ([, m]) => m),
-        restOfHour,
-      ),
-    ),
-  ),
-  ([n, , , share, more]) => 60 * (n + (share ?? 0)) + (more ?? 0),
-);
-const time: Parser<number> = remembered(first(clock, hours, minutesOnly));
-const joint = first<unknown>(inTurn(sign(","), word("maybe", "perhaps")), sign("-"), word("to", "or"));
-
-const hyphened = maybe(sign("-"));
-/** A time or a range of two; the unit may stand behind the second alone. */
-const span: Parser<Minutes> = first(
-  map(inTurn(time, joint, time), ([low, , high]) => (high >= low ? { low, high } : null)),
-  (tokens, at) => {
-    const from = value(tokens, at);
-    const join = from && joint(tokens, from.next);
-    const to = join && time(tokens, join.next);
-    if (!from || !join || !to) return null;
-    const second = value(tokens, join.next);
-    const unit = second && second.value > 0 ? to.value / second.value : 1;
-    const low = from.value * unit;
-    return low <= to.value ? { value: { low, high: to.value }, next: to.next } : null;
-  },
-  map(inTurn(time, hyphened), ([t]) => ({ low: t, high: t })),
-);
 
 const baking = /\b(?:bak(?:e[sd]?|ing)|cook(?:s|ed|ing)?|oven|air[\s-]?fr(?:yer|y)|griddle|fry|grill)\b/i;
 const notBaking =
@@ -101,7 +30,7 @@ export function timesIn(text: string): SaidTime[] {
   const out: SaidTime[] = [];
   for (let at = 0; at < tokens.length; at++) {
     const here = tokens[at];
-    const found = span(tokens, at) ?? bareStage(tokens, at, text);
+    const found = timeSpan(tokens, at) ?? bareStage(tokens, at, text);
     if (!found || !here) continue;
     const end = tokens[found.next - 1]?.end ?? here.end;
     // "2 x 15 min"

@@ -5,6 +5,7 @@ import { isMass, isVolume, unitOf } from "../units";
 import type { UnitId } from "../units";
 import { type Parsed, remembered } from "./combinators";
 import { andPart, span, valueOrA } from "./numbers";
+import { hedgesAt, isSign, lower, mannersAt } from "./manners";
 import type { Token } from "./tokens";
 
 /**
@@ -33,34 +34,6 @@ export interface Term {
 /** The terms of one amount; their masses add up. */
 export type Measure = Term[];
 
-const hedges = new Set([
-  "about",
-  "approx",
-  "approximately",
-  "around",
-  "roughly",
-  "ca",
-  "circa",
-  "nearly",
-  "almost",
-  "some",
-  "only",
-  "maybe",
-  "perhaps",
-  "either",
-]);
-const manners: Record<string, Filling> = {
-  heaped: "heaped", heaping: "heaped", rounded: "rounded", scant: "scant", scanty: "scant", level: "level", levelled: "level", flat: "level", rd: "rounded", rdd: "rounded", hpd: "heaped",
-  leveled: "level", packed: "packed", sifted: "sifted", aerated: "sifted", spooned: "spooned", dipped: "dipped", scooped: "dipped",
-  generous: "rounded", full: "rounded", good: "rounded", big: "rounded", brimming: "heaped", slack: "scant", bare: "scant", shy: "scant", mean: "scant",
-}; // prettier-ignore
-/** How firmly: said before a manner, it changes nothing but the word after it. */
-const degrees = new Set(["firmly", "lightly", "tightly", "well", "very", "loosely"]);
-const sizes: Record<string, string> = {
-  large: "large", lg: "large", lge: "large", lrg: "large", medium: "medium", med: "medium", small: "small", sm: "small", jumbo: "jumbo", mini: "mini", big: "large", "medium-sized": "medium", medjool: "large",
-}; // prettier-ignore
-/** Sizes of eggs by their letters. */
-const letters: Record<string, string> = { s: "small", m: "medium", l: "large", xl: "extra-large" };
 const containers = new Set(
   `can cans tin tins packet packets pack packs sachet sachets package packages pot pots tub tubs carton cartons bag bags box boxes jar
   jars bottle bottles bar bars block blocks envelope punnet pouch stick sticks`.split(/\s+/),
@@ -72,10 +45,6 @@ const said = new Set<UnitId>(["pinch", "dash", "splash", "knob", "handful"]);
 const smallest = new Set<UnitId>(["pinch", "dash"]);
 /** "pinch the edges": that is no amount. */
 const handled = /^(?:the|an?|it|them|off|out|together|around|all|your|each|edges?|and|or|to|in|into|with|for|at|on)$/;
-
-const lower = (tokens: readonly Token[], at: number): string => tokens[at]?.lower ?? "";
-const isSign = (tokens: readonly Token[], at: number, ...signs: string[]): boolean =>
-  tokens[at]?.kind === "sign" && signs.includes(tokens[at]?.text ?? "");
 
 /** A unit of one or two words, with a full stop or a hyphen before it. */
 export function unitAt(tokens: readonly Token[], from: number): Parsed<UnitId> | null {
@@ -93,72 +62,6 @@ export function unitAt(tokens: readonly Token[], from: number): Parsed<UnitId> |
   // A single capital tells a tablespoon from a teaspoon.
   const unit = unitOf(one.text.length === 1 ? one.text : one.lower);
   return unit ? { value: unit, next: dotted } : null;
-}
-
-interface Manner {
-  filling?: Filling;
-  size?: string;
-  next: number;
-}
-
-/** "full fat milk", "flat peaches": the word belongs to the name. */
-const isOfName = (tokens: readonly Token[], at: number): boolean => {
-  const next = lower(tokens, isSign(tokens, at + 1, "-") ? at + 2 : at + 1);
-  return (lower(tokens, at) === "full" && /^(?:fat|cream|grain|strength|bodied)$/.test(next)) || (lower(tokens, at) === "flat" && /^(?:peach(?:es)?|beans?|leaf|parsley)$/.test(next)); // prettier-ignore
-};
-
-/** Words of manner and size, in any order. */
-function mannersAt(tokens: readonly Token[], from: number): Manner {
-  const found: Manner = { next: from };
-  for (;;) {
-    const at = found.next;
-    const here = lower(tokens, at);
-    if (degrees.has(here) && manners[lower(tokens, at + 1)] !== undefined) {
-      found.next = at + 1;
-    } else if (here === "extra" && lower(tokens, at + (isSign(tokens, at + 1, "-") ? 2 : 1)) === "large") {
-      found.size = "extra-large";
-      found.next = at + (isSign(tokens, at + 1, "-") ? 3 : 2);
-    } else if (here === "size" && letters[lower(tokens, at + 1)] !== undefined && found.size === undefined) {
-      found.size = letters[lower(tokens, at + 1)] ?? "medium";
-      found.next = at + 2;
-    } else if (sizes[here] !== undefined && found.size === undefined) {
-      found.size = sizes[here] ?? here;
-      if (manners[here] !== undefined) found.filling ??= manners[here];
-      found.next = here.length < 4 && isSign(tokens, at + 1, ".") ? at + 2 : at + 1;
-      if (isSign(tokens, at + 1, "-") && lower(tokens, at + 2) === "sized") found.next = at + 3;
-    } else if (manners[here] !== undefined && found.filling === undefined && !isOfName(tokens, at)) {
-      found.filling = manners[here] ?? "level";
-      found.next = at + 1;
-      // "spooned and levelled"
-      if (here === "spooned" && /^(?:and|&)$/.test(lower(tokens, at + 1)) && /^levell?ed$/.test(lower(tokens, at + 2)))
-        found.next = at + 3;
-    } else return found;
-  }
-}
-
-/** "about", "just under": skipped, or a manner of its own. */
-function hedgesAt(tokens: readonly Token[], from: number): { next: number; filling?: Filling } {
-  let next = from;
-  let filling: Filling | undefined;
-  for (;;) {
-    const here = lower(tokens, next);
-    const after = lower(tokens, next + 1);
-    if (isSign(tokens, next, "~")) next++;
-    else if (here === "just" && (after === "under" || after === "over" || (after === "shy" && lower(tokens, next + 2) === "of"))) {
-      filling = after === "over" ? "rounded" : "scant";
-      next += after === "shy" ? 3 : 2;
-    } else if (here === "not" && after === "quite") {
-      filling = "scant";
-      next += 2;
-    } else if (here === "a" && after === "little" && /^(?:under|over|less|more)$/.test(lower(tokens, next + 2))) {
-      filling = /^(?:under|less)$/.test(lower(tokens, next + 2)) ? "scant" : "rounded";
-      next += 3;
-      if (lower(tokens, next) === "than") next++;
-    } else if (hedges.has(here)) {
-      next++;
-      if (isSign(tokens, next, ".")) next++;
-    } else return filling === undefined ? { next } : { next, filling };
-  }
 }
 
 const term = (quantity: Range, unit: UnitId, more: Partial<Term> = {}): Term => ({

@@ -1,0 +1,38 @@
+import type { Measure } from "./grammar/amounts";
+import type { Token } from "./grammar/tokens";
+import { lower } from "./grammar/manners";
+import { measuresIn, scaledBy, type WrittenItem } from "./line";
+
+/** So many of something are grams or millilitres, where its unit is left out. */
+const ELIDED_FROM = 20;
+const figureOf = (value: readonly Measure[]): number => value[0]?.[0]?.quantity.mid ?? 0;
+const isOfScale = (measure: Measure | undefined): boolean =>
+  measure?.length === 1 && measure[0]?.withUnit === true && /^(?:g|ml)$/.test(measure[0].unit);
+
+/** "200 g of rice flour, fifty of tapioca": a unit that was said before and is left out. */
+export function elided(tokens: readonly Token[], { value, next }: { value: Measure[]; next: number }, found: readonly { item: WrittenItem }[]): Measure[] | null {
+  const [only] = value[0] ?? [];
+  // "220 g of millet, two teaspoons of powder, a hundred and eighty of yoghurt": so much is of a scale, whatever was spooned meanwhile.
+  const weighed = figureOf(value) >= ELIDED_FROM ? found.findLast(({ item }) => isOfScale(item.measures[0])) : undefined;
+  const before = (weighed ?? found.at(-1))?.item.measures[0];
+  const [unit] = before ?? [];
+  if (value.length !== 1 || value[0]?.length !== 1 || !only || only.withUnit || only.spoken || only.quantity.mid < 1) return null;
+  if (before?.length !== 1 || !unit?.withUnit || unit.unit === "piece" || lower(tokens, next) !== "of") return null;
+  if (/^(?:the|these|those|them|your|it|each)$/.test(lower(tokens, next + 1))) return null;
+  return [[{ ...unit, quantity: only.quantity }]];
+} // prettier-ignore
+
+/** Measures in a bracket that holds nothing else: of all of it, or of each of a count. */
+export function inBracket(
+  tokens: readonly Token[],
+  text: string,
+  at: number,
+  count: Measure | undefined,
+): { measures: Measure[]; next: number } | null {
+  if (!/^[([]$/.test(tokens[at]?.text ?? "")) return null;
+  const end = tokens.findIndex((token, k) => k > at && /^[)\]]$/.test(token.text));
+  const inside = end < 0 ? null : measuresIn(text.slice(tokens[at]?.end, tokens[end]?.start).trim());
+  if (!inside?.measures.every((measure) => measure.every((term) => term.withUnit))) return null;
+  const times = inside.each && count?.length === 1 ? (count[0]?.quantity.mid ?? 1) : 1;
+  return { measures: scaledBy(inside.measures, times), next: end + 1 };
+}

@@ -1,0 +1,47 @@
+import { unitMm } from "./grammar/lengths";
+import { value } from "./grammar/numbers";
+import { plainText, tokensOf } from "./grammar/tokens";
+
+const pieceNames =
+  "(?:small |large |even |equal |flat |round |rough |generous |neat )*(?:muffins?|scones?|biscuits?|buns?|rolls?|loaves|loaf|wedges|pieces|slices|squares|bars|cakes?|cupcakes?|cookies|spoonfuls|mounds|balls|patties|heaps?|dollops?|pancakes?|crackers?|flatbreads?|portions|rounds|farls|discs|triangles|griddle cakes?|pcs)";
+
+/** How many pieces a text speaks of: "cut into 8 wedges", "makes 12 muffins". */
+export function piecesIn(source: string): number | null {
+  const text = plainText(source);
+  const trays = new RegExp(`\\b([\\w-]+)\\s+(?:trays|tins|batches|rounds)\\s+of\\s+([\\w-]+)\\s+${pieceNames}\\b`, "i").exec(text);
+  const [batches, each] = [wholeIn(trays?.[1]), wholeIn(trays?.[2])];
+  if (batches !== null && each !== null) return batches * each;
+  const verb = new RegExp(
+    `\\b(?:makes?|yields?:?|gives?|quantity:?|qty:?|into|shape|form|drop|divide (?:it |the \\w+ )?into|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
+    "i",
+  ).exec(text);
+  // "Makes 8", with nothing behind it.
+  const counted =
+    verb?.[1] ??
+    /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:[- ]\w+)??)\s*(?:[.,;|)]|$|(?=\b(?:prep|cook|bak(?:e|ing)|serves|ready|total|takes)\b))/i.exec(
+      text,
+    )?.[1] ??
+    /\b(?:cut|split|divide) (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
+    new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1] ??
+    // "Scones, 24 pcs", "Muffins (12 pièces)", "fills a tin, 16 bars)", "12 cases."
+    /(?:^|[(,.;-])\s*(?:ca\.?\s*|about )?(\d{1,3})\s*(?:pieces|pcs?|pièces|stücke?|stk|pezzi|pz|piezas|unidades|portions?|cases|holes|bars|squares|wedges|muffins|scones|buns|rolls)\s*(?:[).,;]|$)/iu.exec(
+      text,
+    )?.[1] ??
+    // "per tray of 16", "portion 48"
+    /\b(?:tray|batch) of (\d{1,3})\s*(?:[).,;]|$)|\bportion(?:ed)?(?: (?:into|in))? (\d{1,3})\b/i
+      .exec(text)
+      ?.slice(1)
+      .find((one) => one !== undefined) ??
+    // "Carrot loaf x4"
+    new RegExp(`\\b${pieceNames}\\s*[x×]\\s*(\\d{1,3})\\s*$`, "i").exec(text)?.[1];
+  return wholeIn(counted);
+}
+
+/** A whole number of pieces that some words say. */
+function wholeIn(words: string | undefined): number | null {
+  const tokens = tokensOf(words ?? "");
+  const found = value(tokens, 0);
+  // "cut 6 cm rounds" says no number of them.
+  if (found && (unitMm(tokens[found.next]) !== null || /^(?:g|kg|oz|ml)$/.test(tokens[found.next]?.lower ?? ""))) return null;
+  return found && Number.isInteger(found.value) && found.value >= 1 && found.value <= 500 ? found.value : null;
+}
