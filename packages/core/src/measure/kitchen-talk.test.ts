@@ -20,6 +20,7 @@ describe("what kitchens say", () => {
     ["half a pint of buttermilk, maybe a drop less", [["buttermilk", 244]]],
     ["70 g butter, then the same of sugar and honey", [["butter", 70], ["white-sugar", 70], ["honey", 70]]],
     ["3 eggs, then the same of sugar and butter", [["egg", 150], ["white-sugar", null], ["butter", null]]],
+    ["200 g butter and as much milk as it takes", [["butter", 200], ["whole-milk", null]]],
     ["1/2 tsp each nutmeg, ginger and salt", [["nutmeg", 1], ["ginger-ground", 1], ["salt", 3]]],
     ["rice flour 150 • potato starch 100 • psyllium husk 5", [["white-rice-flour", 150], ["potato-starch", 100], ["psyllium-husk", 5]]],
     ["Fold in the zest of 2 clementines and 100 g raisins and 50 g walnuts", [["orange-zest", 12], ["raisins", 100], ["walnuts", 50]]],

@@ -43,7 +43,7 @@ export function itemsOfLine(source: string, plain: string, mentions: readonly Me
 }
 
 const theSame =
-  /\b(?:the|an?)?\s*(?:same|equal)(?: again| amounts?| weights?| quantit(?:y|ies))?(?: each)? of\b|\bas much(?: of)?\b/i;
+  /\b(?:the|an?)?\s*(?:same|equal)(?: again| amounts?| weights?| quantit(?:y|ies))?(?: each)? of\b|\bas much again of\b/i;
 
 /** "3 eggs, then the same of sugar, butter and flour": what stands behind has the mass before it; a count is no mass of another, and is asked for. */
 function sameOf(plain: string, mentions: readonly Mention[], items: readonly WrittenItem[]): WrittenItem[] {

@@ -28,7 +28,7 @@ export function piecesIn(source: string): number | null {
       text,
     )?.[1] ??
     // "per tray of 16", "portion 48"
-    /\b(?:tray|batch) of (\d{1,3})\s*(?:[).,;]|$)|\bportion(?:ed)?(?: (?:into|in))? (\d{1,3})\b/i
+    /\b(?:tray|batch) of (\d{1,3})\s*(?:[).,;]|$)|\bportion(?:ed)?(?: (?:into|in))? (\d{1,3})\b(?!\s*(?:g|ml|kg|k?cal|kj|%)\b)/i
       .exec(text)
       ?.slice(1)
       .find((one) => one !== undefined) ??

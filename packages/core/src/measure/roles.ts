@@ -54,7 +54,7 @@ const partHeading = /^(?:for\s+|to make\s+)?(?:the\s+)?([\p{L}' -]{3,44}?)\s*(?:
 const partAlone =
   /^(?:(?:and|then|now|first|next),?\s+)*(?:for\s+)?(?:the\s+)?(?:[\p{L}'&-]+\s+){0,3}?(?:batter|dough|glaze|toppings?|tops?|fillings?|layers?|crumble|icing|frosting|streusel|drizzle|swirl|soaker|egg wash(?: and top)?|for (?:brushing|dusting|the tops?|rolling))[.:]?$/iu;
 const wholeAlone =
-  /^(?:(?:and|then|now|first|next),?\s+)*(?:the\s+)?(?:[\p{L}'-]+\s+)?(?:muffins?|scones?|loaf|loaves|buns?|bars|cornbread|pancakes|pikelets|drop scones|shortcakes?|sponge|farls?|teabread|cakes?)[.:]?$/iu;
+  /^(?:(?:and|then|now|first|next),?\s+)*(?:the\s+)?(?:[\p{L}'-]+\s+)?(?:muffins?|scones?|loaf|loaves|buns?|bars|cornbread|pancakes|pikelets|drop scones|shortcakes?|sponge|farls?|teabread)[.:]?$|^(?:the\s+)?cakes?[.:]?$/iu;
 
 /** “Filling 2:” is the second of its name. */
 const numbered = /^(.*\p{L})\s+(?:no\.?\s*)?(\d{1,2})\s*:$/u;

@@ -73,7 +73,7 @@ function evened(text: string): string {
       // "eggs - 20 no."
       .replace(/(\d)\s*nos?\.(?=\s*(?:$|[,;|]))/gi, "$1")
       // "48-52'"
-      .replace(/(?<![\d.])(\d{2,3})'(?![\d'\p{L}])/gu, "$1 min")
+      .replace(/(?<![\d.])(\d{2,3})'(?![\d'\p{L}]|\s*(?:\p{L}+\s+)?(?:tin|pan|round|square|skillet|dish)\b)/gu, "$1 min")
       .replace(/(?<!\s)(?:\s*\.){4,}(?=\s*[\d.])/g, ": ")
       .replace(/(?<!\s)(?:\s*\.){3,}/g, " ")
       .replace(/(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d])/g, "$1$2")
