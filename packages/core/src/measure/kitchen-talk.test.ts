@@ -71,6 +71,11 @@ describe("sheets and notes", () => {
     const { minutes, oven } = readRecipe("Brötchen\n300 g Haferflocken\n250 g Quark\n2 Eier\nAlles verkneten, bei 200 °C Umluft 20–25 Min. backen."); // prettier-ignore
     expect([minutes, oven?.celsius]).toEqual([{ low: 20, high: 25 }, 200]);
   });
+  test("where no °F are spoken nobody is asked for the scale", () => {
+    const text = "Farinata\n300 g di farina di ceci\n900 ml di acqua\nTeglia 32 cm, forno 250 gradi per 25-30 minuti.";
+    const { oven, questions } = readRecipe(text);
+    expect([oven?.celsius, questions.filter(({ kind }) => kind === "which-scale")]).toEqual([250, []]);
+  });
   test("a line of a heat and a time alone", () => {
     const { minutes, oven } = readRecipe(
       "Loaf (by weight)\nalmond flour: 180\ntapioca: 60\nsugar: 130\neggs: 165 (3)\n170, 48-52'",

@@ -12,23 +12,16 @@ import type { Measures } from "./units";
 
 /** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
 export function readSurroundings(reading: Reading, measures: Measures, language: Language): void {
-  reading.process = readProcess(
-    reading.lines.flatMap((line) =>
-      line.role === "step" || line.role === "note" || (line.role === "ingredient" && isWhole(line))
-        ? [inEnglish(asScanned(line.source).text, languageOfLine(line.source, language))]
-        : [],
-    ),
-  );
+  const told = ({ source }: Line): string => inEnglish(asScanned(source).text, languageOfLine(source, language));
+  const speaks = reading.lines.flatMap((line, at) => {
+    if (line.role === "title" || (line.role === "ingredient" && !mayBeWhole(line))) return [];
+    const text = told(line);
+    return line.role !== "ingredient" || tellsOfBaking.test(text) ? [{ text, at, role: line.role }] : [];
+  });
+  reading.process = readProcess(speaks.filter(({ role }) => role !== "heading").map(({ text }) => text));
   let weakly = false;
   const ovens: { at: number; read: ReadTemperatures; bakes: boolean }[] = [];
-  const said = reading.lines.flatMap((line, at) =>
-    line.role === "title" || (line.role === "ingredient" && !isWhole(line))
-      ? []
-      : passagesOf(inEnglish(asScanned(line.source).text, languageOfLine(line.source, language)), WHOLE_SENTENCES).map((text) => ({
-          text,
-          at,
-        })),
-  );
+  const said = speaks.flatMap(({ text: whole, at }) => passagesOf(whole, WHOLE_SENTENCES).map((text) => ({ text, at })));
   for (const { text, at } of said) {
     const read = readTemperatures(text);
     // “Fry in oil at 175 °C”: the heat of the fat is no oven's.
@@ -80,7 +73,9 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
       ...(read.fahrenheit ? { dial: "F" as const } : {}),
     };
     if (read.conflict && line) reading.questions.push(temperatureQuestion(read.conflict, at, line));
-    if (read.ambiguous && line) reading.questions.push(scaleQuestion(read.ambiguous.celsius, at, line, measures));
+    // Only where English is spoken are there ovens in °F.
+    if (read.ambiguous && line && language === "en")
+      reading.questions.push(scaleQuestion(read.ambiguous.celsius, at, line, measures));
   }
 }
 
@@ -120,12 +115,10 @@ function onPlate(reading: Reading, texts: readonly string[]): void {
 }
 
 /** A recipe on one line says of the oven and the tin what a line of its own would. */
-const isWhole = ({ item, source }: Line): boolean =>
-  (item === 0 || (item === undefined && /[.;]\s+\S/.test(source))) &&
-  source.length > 50 &&
-  /(?:\b|\d)(?:min(?:ute)?s?|hours?|hrs?)\b|\d\s*°|\boven\b|\bgas (?:mark )?(?:\d|one|two|three|four|five|six|seven|eight)/i.test(
-    source,
-  );
+const mayBeWhole = ({ item, source }: Line): boolean =>
+  (item === 0 || (item === undefined && /[.;]\s+\S/.test(source))) && source.length > 50;
+const tellsOfBaking =
+  /(?:\b|\d)(?:min(?:ute)?s?|hours?|hrs?)\b|\d\s*°|\boven\b|\bgas (?:mark )?(?:\d|one|two|three|four|five|six|seven|eight)/i;
 
 function temperatureQuestion(pair: { celsius: number; fahrenheit: number }, index: number, line: Line): Question {
   line.state = "asked";

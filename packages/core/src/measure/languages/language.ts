@@ -164,12 +164,18 @@ export function inEnglish(text: string, language: Language): string {
     const apart = text.slice(done, here.start);
     // "d'amandes": what was joined stands apart.
     out += apart === "" && /[\p{L}]$/u.test(out) ? " " : apart;
-    out += found?.english ?? text.slice(here.start, here.end);
+    const said = found?.english ?? text.slice(here.start, here.end);
+    out += found && opens(text, here.start, language) ? said.replace(/^./, (first) => first.toUpperCase()) : said;
     done = last.end;
     at += found?.taken ?? 1;
   }
   return out + text.slice(done);
 }
+
+/** Where a capital behind a full stop begins a sentence, not a noun behind an abbreviation: "4 ore. Teglia", but "1 Pck. Zucker". */
+const opens = (text: string, at: number, language: Language): boolean =>
+  /\p{Lu}/u.test(text[at] ?? "") &&
+  (language === "de" ? /\p{Ll}{5}[.!?]\s+$/u : /\p{Ll}{3}[.!?]\s+$/u).test(text.slice(Math.max(0, at - 12), at));
 
 /** Words that are as good as certain to be English. */
 const english = new Set(
