@@ -118,7 +118,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     const written = text.slice(tokens[given.at]?.start, tokens[given.next - 1]?.end);
     // "the zest of one lemon"
     const part = /\b(zest|juice|rind|peel)\s+(?:of|from)\s+(?:the\s+)?$/i
-      .exec(text.slice(0, tokens[from]?.start))?.[1]
+      .exec(text.slice(Math.max(0, (tokens[from]?.start ?? 0) - 24), tokens[from]?.start))?.[1]
       ?.toLowerCase();
     const size = part === "rind" || part === "peel" ? "zest" : part;
     // "zest of 3 clementines": the zest of what the pantry takes them for.
