@@ -12,4 +12,4 @@ export * from "./src/trial/from-shelf";
 export { correctedAt, evennessWord } from "./src/trial/cut-face";
 export { qualities, type Quality, qualityOf, qualityText } from "./src/season/qualities";
 export { changesBetween, factorName, optionsOf, valueText } from "./src/season/space";
-export { STILL_GOOD, toScale, usualRange } from "./src/season/usual";
+export { STILL_GOOD, toScale, usualRange, MOST_TRIALS } from "./src/season/usual";

@@ -36,7 +36,7 @@ export const here = (): Perform | null => local;
  * runs is dropped too. Jobs run one after the other. A worker that breaks or hangs is ended and told, and the next job gets a new one.
  */
 class Hand {
-  private worker: { thread: Worker; perform: (job: Job) => Promise<unknown> } | null = null;
+  private worker: { thread: Worker; perform: (job: Job, tell: Tell) => Promise<unknown> } | null = null;
   private waiting = new Map<string, Job>();
   private running: Running | null = null;
 
@@ -91,7 +91,7 @@ class Hand {
       });
     try {
       this.open()
-        .perform(job)
+        .perform(job, (done) => this.running?.job === job && job.tell?.(done))
         .then((outcome) => this.answer(running, outcome as Outcome<TaskName>), failed);
     } catch (error) {
       failed(error);
@@ -109,8 +109,9 @@ class Hand {
     const remote = wrap<KitchenWorker>(thread);
     this.worker = {
       thread,
-      perform: ({ name, args, tell }) =>
-        (tell ? remote.perform(name, args as never, proxy(tell)) : remote.perform(name, args as never)) as Promise<unknown>,
+      // Only who wants to hear it is told: a way back costs a channel.
+      perform: ({ name, args, tell: isTold }, tell) =>
+        (isTold ? remote.perform(name, args as never, proxy(tell)) : remote.perform(name, args as never)) as Promise<unknown>,
     };
     return this.worker;
   }

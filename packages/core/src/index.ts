@@ -164,6 +164,7 @@ export { costOf, type Cost } from "./label/cost";
 export * from "./season/season-schema";
 export * from "./season/season";
 export * from "./season/asked";
+export { MOST_TRIALS } from "./season/usual";
 export { changesBetween, factorName, formulaAt, optionsOf, valueText } from "./season/space";
 export { type Quality, qualities, qualityOf, qualityText } from "./season/qualities";
 export * from "./exchange/outgoing";

@@ -9,6 +9,7 @@ import type { StoredEvent, WholeThing, WholeVersion } from "../store/store";
 import {
   bodySchemas,
   eventsFileSchema,
+  FILES_AT_ONCE,
   type Flaw,
   type Manifest,
   manifestFilesSchema,
@@ -17,7 +18,6 @@ import {
   thingFileSchema,
   versionsFileSchema,
 } from "./shapes";
-import { FILES_AT_ONCE } from "./write";
 
 /** What one archive may hold; a kitchen of ten years stays far under it. Bytes. */
 export const archiveLimits = {

@@ -24,6 +24,10 @@ export const ARCHIVE = "uprise-archive";
 /** 2: versions and events in files of their own, photographs that stand beside a copy, what was missing when it was made. */
 export const ARCHIVE_SHAPE = 2;
 
+/** A manifest goes out, and is checked, so many of its files at a time: of a large kitchen it is megabytes, which in one piece would hold the server. */
+export const FILES_AT_ONCE = 500;
+const MOST_FILES = 500_000;
+
 const timeSchema = z.iso.datetime({ offset: true });
 export const HASH = /^[0-9a-f]{64}$/;
 const hashSchema = z.string().regex(HASH);
@@ -37,7 +41,7 @@ export const manifestSchema = z.object({
   shape: z.union([z.literal(1), z.literal(ARCHIVE_SHAPE)], { error: `This program reads archives of shape 1 and ${ARCHIVE_SHAPE}.` }),
   program: z.string().max(40),
   madeAt: timeSchema,
-  files: z.array(z.object({ path: z.string().max(200), bytes: z.number().int().min(0), sha256: hashSchema })).max(500_000),
+  files: z.array(z.object({ path: z.string().max(200), bytes: z.number().int().min(0), sha256: hashSchema })).max(MOST_FILES),
   /** Photographs that stand in a folder beside it, once for all copies. */
   beside: z.array(z.object({ sha256: hashSchema, bytes: z.number().int().min(0) })).max(200_000).optional(),
   /** What was missing or damaged when it was made. */
@@ -45,7 +49,7 @@ export const manifestSchema = z.object({
 }); // prettier-ignore
 export type Manifest = z.infer<typeof manifestSchema>;
 /** That it has a list of files; what they are is checked some at a time. */
-export const manifestFilesSchema = z.looseObject({ files: z.array(z.unknown()).max(500_000) });
+export const manifestFilesSchema = z.looseObject({ files: z.array(z.unknown()).max(MOST_FILES) });
 
 /** Bodies of every kind of thing, as they are checked before they are written. */
 export const bodySchemas = {

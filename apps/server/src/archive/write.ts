@@ -6,14 +6,12 @@ import { type Formula, type InputLine, nestedIds, type Trial } from "@uprise/cor
 import yazl from "yazl";
 import { faultOfFile } from "../store/files";
 import type { Store, WholeKey, WholeThing } from "../store/store";
-import { ARCHIVE, ARCHIVE_SHAPE, type Manifest } from "./shapes";
+import { ARCHIVE, ARCHIVE_SHAPE, FILES_AT_ONCE, type Manifest } from "./shapes";
 
 /** Zip keeps no time zone; one moment for all files makes the same kitchen the same bytes. */
 const MOMENT = new Date("2026-01-01T00:00:00Z");
 /** Versions and events go into files of about this size, so that none is large however many there are. */
 const PIECE_BYTES = 256 * 1024;
-/** A manifest goes out, and is checked, so many of its files at a time: of a large kitchen it is megabytes, which in one piece would hold the server. */
-export const FILES_AT_ONCE = 500;
 
 const linesOf = ({ lines, parts = [] }: Formula): InputLine[] => [...lines, ...parts.flatMap(({ additions }) => additions)];
 

@@ -1,5 +1,5 @@
 import { seasonDesignRequestSchema, seasonDesignSchema, seasonInputSchema, seasonNextRequestSchema, seasonNextSchema, type StoredSeason, storedSeasonSchema, type Tasting } from "@uprise/contract"; // prettier-ignore
-import { type Packet, type Season, type SeasonState, seasonSchema, seasonStateSchema, type Trial } from "@uprise/core";
+import { MOST_TRIALS, type Packet, type Season, type SeasonState, seasonSchema, seasonStateSchema, type Trial } from "@uprise/core";
 import { forHelpers } from "../access/roles";
 import type { Computer, Watch } from "../compute/pool";
 import type { Store, StoredThing } from "../store/store";
@@ -7,9 +7,6 @@ import { type App, problems } from "../wire";
 import { kitchenDataFor } from "./kitchen-data";
 import { pageOfAll, resource, withoutBody } from "./resource";
 import { toldAs } from "./stream";
-
-/** So many of the newest bakes of a formula are looked through for those of a season. */
-const MOST_TRIALS = 200;
 
 /** `POST /api/season` tells how a season stands, by the log as it is; `/api/seasons` keeps what was wished and which bakes were chosen. */
 export function seasonRoutes(app: App, store: Store, computer: Computer): void {

@@ -54,12 +54,13 @@ function SeasonOf({ stored }: { stored: StoredSeason }) {
   const wide = useWide();
   const { season } = stored;
   useTitle(season.title);
-  const { data: state, error, isFetching, progress, stop, refetch } = useSeasonNow(season);
+  const { data: state, error, isFetching, isWaiting, progress, stop, refetch } = useSeasonNow(season);
   const now = (
     <View style={styles.part}>
       <Title>{season.title}</Title>
       <Body>{goalWords(season)}</Body>
       {season.notes.trim() === "" ? null : <Body tone="faint">{season.notes}</Body>}
+      {isWaiting ? <Loading what="Fetching the log" /> : null}
       <Progress on={isFetching} what="Baking what may be baked in the computer" done={progress} onStop={stop} />
       {error ? <Failed title="How it stands cannot be told." detail={error.message} onRetry={() => void refetch()} /> : null}
       {state ? <Now stored={stored} state={state} /> : null}

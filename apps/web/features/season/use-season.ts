@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { StoredOven, StoredPacket, StoredSeason, StoredTasting, StoredTrial } from "@uprise/contract";
 import type { RunState, Season, SeasonAsked, SeasonState } from "@uprise/core";
-import { qualityOf, qualityText } from "@uprise/core/page-log";
+import { MOST_TRIALS, qualityOf, qualityText } from "@uprise/core/page-log";
 import { useMemo, useState } from "react";
 import { ask, askTold } from "../../device/workers";
 import { newId, wire } from "../wire/client";
@@ -11,9 +11,6 @@ import { useKitchenSoon, usePackets, useTastings, useTrials } from "../wire/quer
 
 export const useSeasons = () => useQuery({ queryKey: keys.seasons.all, queryFn: ({ signal }) => wire.seasons(signal) });
 export const useSeason = (id: string) => useQuery({ queryKey: keys.season.of(id), queryFn: ({ signal }) => wire.readSeason(id, signal) }); // prettier-ignore
-
-/** So many of the newest bakes of a formula are looked through for those of a season. */
-const MOST_TRIALS = 200;
 
 /** What a season is told with: the log's bakes of its formula, rounds of tasting, packets for what it costs. */
 const askedWith = (season: Season, trials: readonly StoredTrial[], tastings: readonly StoredTasting[], packets: readonly StoredPacket[]): SeasonAsked => ({
@@ -56,6 +53,8 @@ export function useSeasonNow(season: Season | undefined) {
     data: query.data,
     error: missing === null ? query.error : new Error(missing),
     isFetching: query.isFetching,
+    /** The log, the shelf or the formula is not here yet. */
+    isWaiting: season !== undefined && missing === null && (asked === undefined || state === "loading"),
     refetch: async (): Promise<unknown> => {
       if (state === "failed") retry();
       await Promise.all(parts.filter(({ isError }) => isError).map((part) => part.refetch()));

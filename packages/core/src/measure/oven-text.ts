@@ -1,4 +1,4 @@
-import { heatAmongCommas, heatAndTime, onlyHeatAndTime } from "./grammar/passages";
+import { withHeatsSaid } from "./grammar/passages";
 import { value } from "./grammar/numbers";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
 import { celsiusFromFahrenheit, celsiusFromGasMark } from "./units";
@@ -123,12 +123,7 @@ export function readTemperatures(source: string): ReadTemperatures {
   const out: ReadTemperatures = {};
   const candidates: { said: Said; celsius: number; scale: "C" | "F" | "gas"; bake: boolean; preheat: boolean; sure: boolean }[] =
     [];
-  for (const clause of clausesOf(
-    plainText(source)
-      .replace(onlyHeatAndTime, "bake at $1 for $2")
-      .replace(heatAmongCommas, ", bake at $1 for $2")
-      .replace(heatAndTime, "bake at $1 for $2 $3"),
-  )) {
+  for (const clause of clausesOf(withHeatsSaid(plainText(source)))) {
     const said_ = numbersIn(clause).filter(({ degrees }) => degrees);
     for (const said of numbersIn(clause)) {
       const before = clause.slice(0, said.start);

@@ -73,7 +73,7 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
       ...(read.fahrenheit ? { dial: "F" as const } : {}),
     };
     if (read.conflict && line) reading.questions.push(temperatureQuestion(read.conflict, at, line));
-    // Only where English is spoken are there ovens in °F.
+    // What may be either is °C where another language than English is spoken.
     if (read.ambiguous && line && language === "en")
       reading.questions.push(scaleQuestion(read.ambiguous.celsius, at, line, measures));
   }

@@ -1,4 +1,4 @@
-import { heatAmongCommas, heatAndTime, onlyHeatAndTime } from "./grammar/passages";
+import { withHeatsSaid } from "./grammar/passages";
 import { celsiusFromFahrenheit } from "./units";
 import { value } from "./grammar/numbers";
 import { type Minutes, timeSpan } from "./grammar/times";
@@ -114,12 +114,8 @@ const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 
 /** The stages of the bake that a text says, in order; their times add up. Empty where it says none. */
 export function readStages(source: string): ReadStage[] {
-  const text = plainText(source)
+  const text = withHeatsSaid(plainText(source))
     .replace(/(\d)-?ish\b/gi, "$1")
-    .replace(onlyHeatAndTime, "bake at $1 for $2")
-    .replace(heatAmongCommas, ", bake at $1 for $2")
-    // "185 / 42 min": the heat and its time.
-    .replace(heatAndTime, "$1 for $2 $3")
     // "180c (fan160) 40-45": behind a heat a figure alone is its minutes.
     .replace(
       /(\b\d{3}\s*°?\s*[cf]\b(?:\s*(?:\(\s*)?fan\s*\d{3}\s*°?\s*c?\b(?:\s*\))?)?[,:]?\s+(?:for\s+)?)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]|until\b|till\b))/gi,

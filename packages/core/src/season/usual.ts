@@ -24,3 +24,6 @@ export function usualRange(
   const high = toScale(now + by);
   return { low: Math.max(0, toScale(now - by)), high: kind === "share" ? Math.min(100, high) : high };
 }
+
+/** So many of the newest bakes of a formula are looked through for those of a season: years of them. */
+export const MOST_TRIALS = 200;

@@ -29,9 +29,13 @@ export function passagesOf(line: string, most = MOST_SIGNS): string[] {
   return [...passages, rest];
 }
 
-/** The heat before its minutes, with a stroke between. */
-/** "170, 48-52 min": a line of a heat and a time alone. */
-/** "Loaf tin, 180, 45 min": the same between commas. */
-export const heatAmongCommas = /,\s*([1-4]\d\d)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/i;
-export const onlyHeatAndTime = /^\s*([1-4]\d\d\s*°?\s*[cf]?)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*(?:min(?:ute)?s?|m))\.?\s*$/i;
-export const heatAndTime = /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3})\s*(min(?:ute)?s?)\b/gi;
+/** A heat and its minutes side by side, in the ways in which they are jotted down: "185 / 42 min", ", 180, 45 min", a line of "170, 48-52 min" alone. */
+const heatAndTime: readonly RegExp[] = [
+  /^\s*([1-4]\d\d\s*°?\s*[cf]?)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*(?:min(?:ute)?s?|m))\.?\s*$/gi,
+  /(?<=,\s*)([1-4]\d\d)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
+  /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3}\s*min(?:ute)?s?)\b/gi,
+];
+
+/** The same as a sentence says it. */
+export const withHeatsSaid = (text: string): string =>
+  heatAndTime.reduce((all, pattern) => all.replace(pattern, "bake at $1 for $2"), text);
