@@ -158,6 +158,33 @@ test("the server away: what is saved waits on the device, goes out by itself whe
   await page.context().close();
 });
 
+test("a save whose answer was lost on the way, and whose page was reloaded meanwhile, is seen to have arrived", async () => {
+  const page = await kitchen.open("/bench/beet-muffins");
+  await page.getByText("Saved, version 1").waitFor();
+  // It leaves the device, and the line breaks before it is answered.
+  let late: { url: string; headers: Record<string, string>; data: string } | null = null;
+  await page.route("**/api/formulas/beet-muffins", async (route) => {
+    const asked = route.request();
+    if (asked.method() !== "PUT") return route.continue();
+    late ??= { url: asked.url(), headers: await asked.allHeaders(), data: asked.postData() ?? "" };
+    return route.abort("connectionreset");
+  });
+  await page.getByLabel("Amount of Teff flour").fill("148");
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await page.getByText("Saved on this device; it goes out when the server answers").waitFor();
+  await page.reload();
+  await page.getByText("Saved on this device; it goes out when the server answers").waitFor();
+  // The new page has read version 1; only now the old page's save comes to the server.
+  const sent = late as { url: string; headers: Record<string, string>; data: string } | null;
+  expect(sent).not.toBeNull();
+  const { url, headers, data } = sent ?? { url: "", headers: {}, data: "" };
+  expect((await page.request.put(url, { headers, data })).status()).toBe(200);
+  await page.unroute("**/api/formulas/beet-muffins");
+  await page.getByText("Saved, version 2").waitFor();
+  expect(await page.getByLabel("Amount of Teff flour").inputValue()).toBe("148");
+  await page.context().close();
+});
+
 test("what is taken off a shelf comes back where one took it", async () => {
   const page = await kitchen.open("/store/ovens");
   await page.getByRole("button", { name: /^Home oven/ }).click();

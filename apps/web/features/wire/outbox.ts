@@ -53,9 +53,10 @@ async function sendOne(queries: QueryClient, write: KeptWrite): Promise<WriteEnd
   } catch (error) {
     if (!(error instanceof WireError) || error.status === 0 || error.status === 401 || error.status === 408 || error.status === 429 || error.status >= 500) return { ended: "no-answer" };
     const { what, id } = placeOf(write);
-    if (error.status === 412 && isThere(error.problem?.current, write.body)) return { ended: "arrived" };
     if (error.status === 412) {
+      // What this page holds is older than what is stored, whoever stored it: an earlier sending of its own, perhaps, that is told to other tabs only.
       hear(queries, { what, id });
+      if (isThere(error.problem?.current, write.body)) return { ended: "arrived" };
       const theirs = isStoredFormula(error.problem?.current);
       return { ended: "refused", why: "Somebody saved a newer one meanwhile. Both are kept: open it and choose.", ...(theirs && id ? { to: `/bench/${id}` } : {}) };
     }
