@@ -161,7 +161,7 @@ ${kitchens("check")}
 
 Bakes on plate and iron, bars, crisp things, close pieces, trays and cakes, their windows written down before they were computed; four windows that
 did not fit their own batch were put right afterwards, and the classes that came out wrong (thick dough on a plate, pieces full of fruit or coconut,
-close drops) were mended. \`packages/core/src/bake/data/kitchen-texts.json\`.
+close drops; then biscuits, which wait for their top) were mended. \`packages/core/src/bake/data/kitchen-texts.json\`.
 
 ${texts()}
 

@@ -11,7 +11,8 @@ export const browned = (celsius: number, energy: number, seconds: number): numbe
 /**
  * What makes a crust react faster or slower than that of an ordinary muffin batter (crumb pH 7.1, an eighth sugar, a twentieth protein): twice as fast for
  * so many units of pH, and by powers of sugar (with what starch gives of it) and protein. Food chemistry has the rate of Maillard's reaction about double
- * per unit from 6 to 9 and rise with either partner; sugar and caramel go together here. Confidence C.
+ * per unit from 6 to 9 and rise with either partner; sugar and caramel go together here. The acids that it makes hold it back: it is no more than `most`
+ * times as fast, however much soda is left. Confidence C.
  */
 const REACTS = {
   ph: 7.1,
@@ -22,7 +23,7 @@ const REACTS = {
   protein: 0.05,
   proteinPower: 0.5,
   least: 0.4,
-  most: 3,
+  most: 2,
 };
 
 /** How much faster a crust browns at a temperature, from the crumb's pH and the batter's shares of sugar and protein. */

@@ -28,8 +28,17 @@ export interface Marks {
 
 export const noMarks = (): Marks => ({ coreS: null, goldenS: null, dryS: null, skewerS: null, springsS: null, edgeS: null });
 
-/** What is enough elsewhere, as a share of golden: on both faces of a flatbread, on top of a drop whose edge is golden, on the light crust of a bar. */
-const ENOUGH = { faces: 0.15, drop: 0.2, crust: 0.6 };
+/** What is enough elsewhere, as a share of golden: on both faces of a flatbread, on the light crust of a bar. */
+const ENOUGH = { faces: 0.15, crust: 0.6 };
+/**
+ * The same on top of a drop whose edge is golden, by the water of its batter: a biscuit, which holds little, is baked until its top is light gold too, a
+ * moist mound is done when its edge is. Shares of water and of golden; confidence C.
+ */
+const DROP = { dry: 0.15, moist: 0.35, biscuit: 0.7, mound: 0.2 };
+const dropTop = (water: number): number => {
+  const { dry, moist, biscuit, mound } = DROP;
+  return biscuit + (mound - biscuit) * Math.min(1, Math.max(0, (water - dry) / (moist - dry)));
+};
 /** Water per dry matter at which the wettest of a thin thing snaps (about 3 % moisture); confidence C. */
 const SNAPS_AT = 0.03;
 /** A surface is dry when its outermost cell holds no more than this share of its first water. */
@@ -48,14 +57,14 @@ const patienceAt = (depthM: number): number => {
 };
 
 /** How far it is on the way to the colour that its kind waits for: 1 and more when it is there. */
-export function coloured(by: JudgedBy, { top, base, rim, line }: Brown): number {
-  switch (by) {
+export function coloured({ judged, material }: Pick<Start, "judged" | "material">, { top, base, rim, line }: Brown): number {
+  switch (judged) {
     case "rim":
       return Math.min(rim, top) / GOLDEN;
     case "crust":
       return Math.min(line, top / ENOUGH.crust) / GOLDEN;
     case "edge":
-      return Math.min(line, top / ENOUGH.drop) / GOLDEN;
+      return Math.min(line, top / dropTop(material.water)) / GOLDEN;
     case "faces":
       return Math.min(top, base) / (ENOUGH.faces * GOLDEN);
     default:
@@ -191,17 +200,17 @@ export function mark(
   marks: Marks,
   progress: Progress,
   run: Run,
-  by: JudgedBy,
+  start: Pick<Start, "judged" | "material">,
   brown: Brown,
   second: number,
   dt: number,
   slips: boolean,
   short: number,
 ): void {
-  const colour = coloured(by, brown);
+  const colour = coloured(start, brown);
   marks.goldenS ??= since(second, dt, progress.colour, colour);
   progress.colour = colour;
-  if (by === "snaps") {
+  if (start.judged === "snaps") {
     const dryness = dried(run);
     marks.dryS ??= since(second, dt, progress.dryness, dryness);
     progress.dryness = dryness;

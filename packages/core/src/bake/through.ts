@@ -263,7 +263,7 @@ export function bakeThrough(start: Start, steps: Steps, through: Through = {}): 
       marks.coreS = hob ? second : second - dt * Math.min(1, over / Math.max(1e-9, core.celsius - before));
     }
     const colourBefore = progress.colour;
-    mark(marks, progress, run, start.judged, brown, second, dt, slips, aim - core.celsius);
+    mark(marks, progress, run, start, brown, second, dt, slips, aim - core.celsius);
     awaited =
       marks.coreS === null
         ? (dt * (wanted - core.celsius)) / Math.max(1e-9, core.celsius - before)
@@ -375,7 +375,7 @@ interface Signs {
 function isDone({ turned, brown, start, marks, second }: Signs): boolean {
   if (onHob(start)) return turned && brown.base >= SECOND_SIDE * Math.min(brown.top, GOLDEN);
   if (start.judged === "snaps") return marks.dryS !== null;
-  if (waitsForColour(start.judged)) return coloured(start.judged, brown) >= 1;
+  if (waitsForColour(start.judged)) return coloured(start, brown) >= 1;
   return marks.coreS !== null && second >= lingersTo(marks, marks.coreS, start) - 1e-9;
 }
 
