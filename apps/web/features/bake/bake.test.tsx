@@ -112,7 +112,7 @@ describe("the bake in words", () => {
   test("a crown over the rim, a sunken middle and raw crumb are said", () => {
     const low = { ...loaf, section: { ...loaf.section, rimMm: 10 } };
     expect(momentSentence(low, 3000)).toMatch(/\d+ over the rim/);
-    expect(bakeSentence({ ...loaf, top: "sunken", gummy: { share: 0.3, mm: 22 } })).toMatch(
+    expect(bakeSentence({ ...loaf, top: "sunken", gummy: { share: 0.3, side: 0, mm: 22 } })).toMatch(
       /sunken middle.*30 % of the crumb is unset.*22 mm/,
     );
     expect(bakeSentence(loaf)).not.toMatch(/unset/);

@@ -3,7 +3,9 @@ import { openedText, textBakes } from "../../corpus/kitchen-texts";
 import { ready, simulate } from "../balance/analyse";
 import type { Vessel } from "../pantry/vessel-schema";
 import { standardModel } from "./model";
+import { outer, over, radiation } from "./run";
 import { stepsFor } from "./start";
+import { aroundKitchen } from "./surroundings";
 import { bakeThrough } from "./through";
 
 const on = (formula: string, kind: "scone" | "pourable-batter" | "flatbread", vessel: Partial<Vessel>, celsius: number) =>
@@ -39,6 +41,29 @@ describe("on a plate", () => {
       expect(minutes[k]! / minutes[k - 1]!).toBeGreaterThan(0.99);
       // Time goes with the square and more of the thickness: 5 % of it make at most a fifth.
       expect(minutes[k]! / minutes[k - 1]!).toBeLessThan(1.22);
+    }
+  });
+  test("its open side sees the plate with half its view: as in a room of one heat where both are as warm, and between them otherwise", () => {
+    const kitchen = aroundKitchen(22, standardModel);
+    over({ ...kitchen, plateC: 22 }, 0.9, 60, false);
+    expect(outer.celsius).toBeCloseTo(22, 9);
+    expect(outer.film).toBeCloseTo(kitchen.h + radiation(0.9, 22, 60), 9);
+    over({ ...kitchen, plateC: 180 }, 0.9, 60, false);
+    // By hand: the black-body powers of 180, 22 and 60 °C are 2391, 431 and 699 W/m²; the film of 6 W/m²K is at 101 °C.
+    const flux = 0.9 * ((2391 - 699) / 2 + (431 - 699) / 2) + 6 * (101 - 60);
+    expect(outer.film * (outer.celsius - 60)).toBeGreaterThan(0.99 * flux);
+    expect(outer.film * (outer.celsius - 60)).toBeLessThan(1.01 * flux);
+    over({ ...kitchen, plateC: 180 }, 0.9, 60, true);
+    expect(outer.celsius).toBe(22);
+  });
+  test("a scone that is done on it is set between its faces; what is soft of its open side is told apart", () => {
+    for (const mm of [10, 12, 14]) {
+      const { gummy, notes } = simulate(
+        on("griddleScone", "scone", { pieces: 9, pieceG: 58, thicknessMm: mm, lining: "greased" }, 165),
+      );
+      expect([mm, gummy.share <= 0.02 && gummy.side < 0.15]).toEqual([mm, true]);
+      expect(notes.some((note) => note.startsWith("Part of the crumb"))).toBe(false);
+      expect(notes.some((note) => note.startsWith("Its open side"))).toBe(gummy.side > 0.02);
     }
   });
   test("what is thick is turned again while its middle waits, what is thin once; every turn is told", () => {

@@ -153,11 +153,11 @@ export function sweepLayers(run: Run, dt: number): void {
     const intoWall = (below * side) / (pan.resistance + half);
     const open = (1 - below) * side;
     over(around, model.surfaceEmissivity, sideC[i]!, false);
-    const { film } = reached;
+    const { film, celsius: reachedC } = reached;
     const air = film > 0 ? open / (1 / film + half) : 0;
     middle[lastColumn]! += intoWall + air;
     upper[lastColumn] = -intoWall;
-    right[lastColumn]! += air * around.airC;
+    right[lastColumn]! += air * reachedC;
     const outside = below * side * pan.gathers * (around.h + radiation(pan.emissivity, around.airC, wall[i]!));
     const hold = wallCapacity[i]! * perStep;
     lower[columns] = -intoWall;
@@ -188,12 +188,12 @@ export function sweepLayers(run: Run, dt: number): void {
       incoming = outgoing;
     }
     const toWall = intoWall * (x[lastColumn]! - x[columns]!) * dt;
-    const toAir = air * (x[lastColumn]! - around.airC) * dt;
+    const toAir = air * (x[lastColumn]! - reachedC) * dt;
     enthalpy[edge]! -= toWall + toAir;
     const fromOutside = outside * (around.airC - x[columns]!) * dt;
     wall[i]! += (toWall + fromOutside) / wallCapacity[i]!;
     account.heatIn += fromOutside - toAir;
-    sideC[i] = film > 0 && open > 0 ? x[lastColumn]! + (air / open) * half * (around.airC - x[lastColumn]!) : x[columns]!;
+    sideC[i] = film > 0 && open > 0 ? x[lastColumn]! + (air / open) * half * (reachedC - x[lastColumn]!) : x[columns]!;
     if (drying >= 0) dryOut(run, open, x[(drying - i) / layers]! - frontStart, dt);
     recover(run, i, columns, layers);
     carry(run, i, lastColumn, layers);

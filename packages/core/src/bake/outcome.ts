@@ -1,7 +1,7 @@
 import { baseArea, type Section, type SectionShape, volumeTo, wideningAt } from "./section";
 import type { Simulation } from "./simulation-schema";
-import { depthAtStart, type Start, wholeKg } from "./start";
-import type { Sample } from "./probe";
+import { depthAtStart, onHob, type Start, wholeKg } from "./start";
+import { INSIDE, type Sample } from "./probe";
 import type { Frame } from "./recorder";
 import type { Trace } from "./through";
 
@@ -64,10 +64,12 @@ function layersIn({ layers: rows, batter }: Section): Simulation["section"]["lay
   return out;
 }
 
-/** The crumb that has not set or holds too much water when it leaves the oven. */
-function gummyOf({ run, out }: Trace): Simulation["gummy"] {
+/** The crumb that has not set or holds too much water when it leaves the oven. On a plate the open side is soft beside a middle that is done; it is told apart. */
+function gummyOf({ run, out, start }: Trace): Simulation["gummy"] {
   const { section } = run;
+  const across = onHob(start) ? INSIDE.across * (section.outer[section.columns - 1] ?? 0) : Infinity;
   let gummy = 0;
+  let side = 0;
   let whole = 0;
   let height = 0;
   for (let cell = 0; cell < section.cells; cell++) {
@@ -75,10 +77,12 @@ function gummyOf({ run, out }: Trace): Simulation["gummy"] {
     const dry = section.dry[cell]!;
     whole += dry;
     if (out.set[cell]! >= GUMMY.set && out.water[cell]! <= GUMMY.water * dry * section.perDry.water[cell]!) continue;
-    gummy += dry;
-    if (cell < section.layers) height += section.thickness[cell]!;
+    const column = Math.floor(cell / section.layers);
+    if ((section.inner[column]! + section.outer[column]!) / 2 > across) side += dry;
+    else gummy += dry;
+    if (column === 0) height += section.thickness[cell]!;
   }
-  return { share: rounded(gummy / whole, 3), mm: mm(height) };
+  return { share: rounded(gummy / whole, 3), side: rounded(side / whole, 3), mm: mm(height) };
 }
 
 function topOf(trace: Trace, overflowMl: number): Simulation["top"] {

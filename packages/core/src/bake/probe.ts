@@ -23,7 +23,7 @@ export interface Sample {
 }
 
 /** The inside of a bake, where a probe is put: between these shares of its height, and of its half-width. Skin that dries stays cooler and is no core. */
-const INSIDE = { from: 0.25, to: 0.7, across: 0.7 };
+export const INSIDE = { from: 0.25, to: 0.7, across: 0.7 };
 /** On a plate either face has been below: as far from the one as from the other. */
 export const BETWEEN_FACES = { ...INSIDE, from: 0.275, to: 0.725 };
 

@@ -136,13 +136,25 @@ const COVER_EMISSIVITY = 0.3;
 /** What heats an open surface: W/m²K over the whole way, and the temperature it works towards. */
 export const outer = { film: 0, celsius: 0 };
 
-/** Air, walls, cover and a grill's element over a surface of so many °C, into `outer`; `top` sees the element. */
+/** What stands on a hot plate sees that plate with half of all that its side sees. */
+const PLATE_VIEW = 0.5;
+
+/** Air, walls, cover and a grill's element over a surface of so many °C, into `outer`; `top` sees the element, a side the plate it stands on. */
 export function over(around: Around, emissivity: number, surfaceC: number, top: boolean): void {
   const airC = top ? around.airC - around.tilt : around.airC;
   if (around.cover > 0) {
     const outside = around.h + radiation(COVER_EMISSIVITY, airC, (airC + surfaceC) / 2);
     outer.film = outside > 0 ? 1 / (1 / outside + around.cover) : 0;
     outer.celsius = airC;
+    return;
+  }
+  if (!top && around.plateC !== null) {
+    // The air that climbs along it has been over the plate: its film has the mean of both.
+    const plate = PLATE_VIEW * radiation(emissivity, around.plateC, surfaceC);
+    const room = (1 - PLATE_VIEW) * radiation(emissivity, airC, surfaceC);
+    outer.film = around.h + plate + room;
+    const warms = (around.h * (airC + around.plateC)) / 2 + plate * around.plateC + room * airC;
+    outer.celsius = outer.film > 0 ? warms / outer.film : airC;
     return;
   }
   const open = top && around.grill > 0 ? 1 - around.grill : 1;

@@ -76,6 +76,8 @@ export function simulateStart(start: Start, massSpread: number, options: Simulat
     notes.push("Greased, lined or of rubber, its wall lets the crumb go: upside down it would slide out. A bare wall holds it.");
   if (outcome.pale) notes.push("It is taken out before it has its colour: waiting for it would dry it out.");
   if (outcome.gummy.share > 0.02) notes.push("Part of the crumb has not set or is over-wet when it leaves the oven.");
+  if (outcome.gummy.side > 0.02)
+    notes.push("Its open side is still soft when its faces are done, as of anything thick on a plate.");
   if (outcome.top === "over the rim") notes.push(`About ${outcome.overflowMl} mL stand over what the pan can hold.`);
   return { ...outcome, fidelity, done, checkAtMinutes: Math.max(1, Math.floor(LOOK_BEFORE * done.low)), sensitivity, notes };
 }

@@ -92,8 +92,8 @@ export const simulationSchema = z.object({
   pale: z.boolean(),
   /** How much wider a piece without walls came out, %. */
   spreadPercent: z.number(),
-  /** Crumb that has not set or is over-wet when it is taken out: share of the whole, and its height in the middle, mm. */
-  gummy: z.object({ share: z.number(), mm: z.number() }),
+  /** Crumb that has not set or is over-wet when it is taken out: share of the whole, the same of the open side of what lies on a plate, and its height in the middle, mm. */
+  gummy: z.object({ share: z.number(), side: z.number(), mm: z.number() }),
   carryOverK: z.number(),
   /** Minutes on the counter until a clean cut. */
   cutAfterMinutes: z.number(),

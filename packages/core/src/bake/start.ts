@@ -118,7 +118,7 @@ const mm = (layers: number, columns: number, base: number, top: number, wall: nu
 
 /** Grids and steps by what is baked, from the study in docs/science/ovens.md: each keeps the minutes within 2 % of one twice as fine. */
 const STEPS = {
-  plate: { grid: mm(24, 4, 0.15, 0.15, 3), dt: 1, firstDt: 0.25 },
+  plate: { grid: mm(26, 4, 0.15, 0.15, 3), dt: 1, firstDt: 0.25 },
   hotPan: { grid: mm(21, 16, 0.18, 0.15, 2), dt: 10, firstDt: 0.5 },
   hotPanThin: { grid: mm(26, 11, 0.18, 0.1, 2.2), dt: 5, firstDt: 0.5 },
   free: { grid: mm(16, 8, 0.5, 0.5, 1.5), dt: 5, firstDt: 0.5 },
