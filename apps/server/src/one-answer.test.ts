@@ -85,7 +85,9 @@ test("ten formulas: every place that tells minutes, crown, loss or depth tells t
     const laid = await ask<StoredBake>("/api/bakes", { formulaId: id });
     const swapped = await ask<{ proposals: Proposal[] }>("/api/swap", { ...request, replace: first?.ingredientId });
     const text = await (await asked("/api/export", { what: "formula", ids: [id], format: "text" })).text();
-    const spoken = /(\d+)(?:–| to )(\d+) min/.exec(text.split("\n").find((line) => /^(Bake|Cook).* for .* min/.test(line)) ?? "");
+    const spoken = /([\d.]+)(?:(?:–| to )([\d.]+))? min/.exec(
+      text.split("\n").find((line) => /^(Bake|Cook).* for .* min/.test(line)) ?? "",
+    );
     const rows: [place: string, value: number | undefined, from: number, half?: number][] = [
       ["simulate, minutes", simulation.done.mid, bake.minutes.mid],
       ["list, minutes", glance.bake?.minutes.mid, bake.minutes.mid],
@@ -96,7 +98,7 @@ test("ten formulas: every place that tells minutes, crown, loss or depth tells t
       ["a laid-out bake, minutes", laid.record.expected?.minutes.mid, bake.minutes.mid],
       ["swap, mass before", swapped.proposals[0]?.before.massG, batch.massG],
       ["text, from", Number(spoken?.[1]), bake.minutes.low, 0.5],
-      ["text, to", Number(spoken?.[2]), bake.minutes.high, 0.5],
+      ["text, to", Number(spoken?.[2] ?? spoken?.[1]), bake.minutes.high, 0.5],
       ["simulate, crown", simulation.highestMm, fill.crownMm.mid],
       ["list, crown", glance.fill.crownMm?.mid, fill.crownMm.mid],
       ["simulate, loss", simulation.loss.oven, bake.lossPercent.mid, 0.05],

@@ -1,3 +1,4 @@
+import { capital } from "./measure/list-words";
 import { stagesFromText } from "./formula/stage-schema";
 import { analyse, type Analysis, type AnalyseInput } from "./balance/analyse";
 import { defaultsOf } from "./balance/defaults";
@@ -111,7 +112,7 @@ function labelOf(line: Line, shelf: Shelf): { name?: string } {
   const known = shelf.get(line.ingredientId ?? "");
   const own = line.name.trim();
   const same = known && [known.name, ...known.aliases].some((name) => name.toLowerCase() === own.toLowerCase());
-  return known && !same && own !== "" && own.length <= 120 ? { name: own.replace(/^./, (c) => c.toUpperCase()) } : {};
+  return known && !same && own !== "" && own.length <= 120 ? { name: capital(own) } : {};
 }
 
 /** How the text says that it is mixed, and how long the batter stands in the kitchen; in the cold little happens. */
@@ -195,7 +196,7 @@ function lineFrom(reading: Reading, line: Line, index: number, shelf: Shelf): Fo
   const question = reading.questions.find(
     (q) => q.line === at && (unsure || (line.ingredientId !== null && q.kind === "which-ingredient")),
   );
-  const own = (line.name.trim() === "" ? line.source.trim() : line.name.trim()).slice(0, 120).replace(/^./, (c) => c.toUpperCase());
+  const own = capital((line.name.trim() === "" ? line.source.trim() : line.name.trim()).slice(0, 120));
   return {
     id: `l${index + 1}`,
     ...(line.ingredientId === null ? { name: own } : { ingredientId: line.ingredientId, ...labelOf(line, shelf) }),
@@ -267,10 +268,7 @@ export function formulaFrom(
     .slice(0, 24)
     .map(({ id, name, role, place }): FormulaComponent => ({
       id,
-      name: name
-        .trim()
-        .slice(0, 80)
-        .replace(/^./, (c) => c.toUpperCase()),
+      name: capital(name.trim().slice(0, 80)),
       role,
       ...(place ? { place } : {}),
     }));

@@ -1,3 +1,4 @@
+import { capital } from "./measure/list-words";
 import { inHotPan, MOST_WRITTEN, type WrittenKind } from "./formula/written";
 import type { WrittenStep } from "./formula/written-schema";
 import { plainText } from "./measure/grammar/tokens";
@@ -293,7 +294,6 @@ const mixing: ReadonlySet<Act["kind"]> = new Set<Act["kind"]>([
   "combine",
   "blend",
 ]);
-const capital = (text: string): string => text.replace(/^\p{Ll}/u, (c) => c.toUpperCase());
 const halfMinutes = (minutes: number): number => Math.min(2880, Math.max(0.5, Math.round(minutes * 2) / 2));
 
 /**

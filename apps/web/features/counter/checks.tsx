@@ -1,3 +1,4 @@
+import { minuteSpan } from "@uprise/core/page";
 import { useQuery } from "@tanstack/react-query";
 import type { Analysis, BakeRecord, BakeState } from "@uprise/core";
 import { checkedAgainst, falls } from "@uprise/core/page-live";
@@ -69,7 +70,7 @@ function Told({
   return (
     <View>
       {warm !== undefined ? (
-        <Body>{`At ${Math.round(warm)} °C it bakes ${Math.round(data.bake.minutes.low)}–${Math.round(data.bake.minutes.high)} min${minutes === 0 ? ", as was thought" : `, ${Math.abs(minutes)} min ${minutes > 0 ? "longer" : "less"} than was thought`}; it may stand ${data.lift.standMinutes.quarter === null ? "as long as you like" : `${Math.floor(data.lift.standMinutes.quarter)} min`}.`}</Body>
+        <Body>{`At ${Math.round(warm)} °C it bakes ${minuteSpan(data.bake.minutes)} min${minutes === 0 ? ", as was thought" : `, ${Math.abs(minutes)} min ${minutes > 0 ? "longer" : "less"} than was thought`}; it may stand ${data.lift.standMinutes.quarter === null ? "as long as you like" : `${Math.floor(data.lift.standMinutes.quarter)} min`}.`}</Body>
       ) : null}
       {density !== undefined && heavier !== null ? (
         <Body>{`${density.toFixed(2)} g in a mL: ${heavier === 0 ? "as was thought" : heavier > 0 ? `${heavier} % heavier than was thought, so it holds less air and will rise less` : `${-heavier} % lighter than was thought: it holds more air`}.`}</Body>

@@ -9,6 +9,7 @@ import {
   panText,
   placeOf,
   ownOf,
+  minuteSpan,
 } from "@uprise/core/page";
 import { useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
@@ -120,7 +121,7 @@ function wordsOf({ vessel, oven }: Formula, analysis: Analysis | null): { pan: s
   const { minutes, targetCoreC } = analysis.bake;
   return {
     pan,
-    bake: `${heat}, ${Math.round(minutes.low)}–${Math.round(minutes.high)} min, ${Math.round(targetCoreC)} °C inside.`,
+    bake: `${heat}, ${minuteSpan(minutes)} min, ${Math.round(targetCoreC)} °C inside.`,
   };
 }
 

@@ -1,12 +1,8 @@
 import type { Analysis, Bake, Glance, Range } from "@uprise/core";
-import { asSodaText, gramsText } from "@uprise/core/page";
+import { asSodaText, gramsText, minuteSpan } from "@uprise/core/page";
 
 /** A range of minutes as a baker writes it. */
-export function minutesText(minutes: Range): string {
-  const low = Math.round(minutes.low);
-  const high = Math.round(minutes.high);
-  return low === high ? `${low} min` : `${low}–${high} min`;
-}
+export const minutesText = (minutes: Range): string => `${minuteSpan(minutes)} min`;
 
 export const consistencyWord: Record<Analysis["body"]["consistency"], string> = {
   pourable: "pours",

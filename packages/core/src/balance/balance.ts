@@ -1,3 +1,4 @@
+import { capital } from "../measure/list-words";
 import { flourOf, type Item, massOf } from "../formula/resolve";
 import type { InputLine, WeighedLine } from "../formula/components";
 import type { Opened } from "../formula/open";
@@ -203,7 +204,7 @@ function titleOf(changes: readonly { ingredient: Ingredient; fromG: number; toG:
     ...(less.length > 0 ? [`less ${less.map(name).join(" and ")}`] : []),
     ...(up.length > 0 ? [`more ${up.map(name).join(" and ")}`] : []),
   ].join(", ");
-  return told.replace(/^./, (c) => c.toUpperCase());
+  return capital(told);
 }
 
 /**
@@ -283,9 +284,8 @@ function whyOf(task: Task, changes: Proposal["changes"], after: Analysis): strin
     after.lift.sodaMmol.mid > 0.5
       ? `the acids meet ${Math.round(100 * after.lift.neutralised.mid)} % of the soda and the crumb comes to pH ${after.lift.ph.mid.toFixed(1)}`
       : "there is no soda to meet";
-  return `${told.join(", ")}: ${lift}, with ${Math.round(after.lift.gasMlPer100g.mid)} mL of gas; the batter is ${after.body.consistency.replace("-", " ")}.`.replace(
-    /^./,
-    (c) => c.toUpperCase(),
+  return capital(
+    `${told.join(", ")}: ${lift}, with ${Math.round(after.lift.gasMlPer100g.mid)} mL of gas; the batter is ${after.body.consistency.replace("-", " ")}.`,
   );
 }
 

@@ -1,5 +1,6 @@
+import { capital } from "../measure/list-words";
 import type { Kind } from "../formula/kinds";
-import { kindName } from "../formula/kinds";
+import { oneOf } from "../formula/kinds";
 import { crumbOf, type Item, massOf } from "../formula/resolve";
 import { ML_PER_MMOL_25C } from "../lift/acids";
 import { asSodaText } from "../lift/as-soda";
@@ -64,8 +65,8 @@ export function liftFindings({ items, kind, measures, process, lift: { lift, led
     out.push({
       id: "lift-low",
       severity: "caution",
-      message: `${Math.round(readings.gasMlPer100g)} mL of gas per 100 g of batter is little for ${kindName[kind].toLowerCase()}: expect a low, close crumb.`,
-      why: `${kindName[kind]} usually has ${band.low} to ${band.high} mL. ${profileOf(kind).why}`,
+      message: `${Math.round(readings.gasMlPer100g)} mL of gas per 100 g of batter is little for ${oneOf[kind]}: expect a low, close crumb.`,
+      why: `${capital(oneOf[kind])} usually has ${band.low} to ${band.high} mL. ${profileOf(kind).why}`,
       ...prove("lift-low", (again) => liftWays(items, flour, measures, again)),
       ingredientIds: sodaIds,
     });

@@ -1,9 +1,9 @@
-import { listWords } from "../measure/list-words";
+import { capital, listWords } from "../measure/list-words";
 import type { Body } from "../body/body";
 import { gumIn } from "../body/binder";
 import { consistencies, type Consistency, consistencyOf } from "../body/consistency";
 import type { OpenLine } from "../formula/components-schema";
-import { type Kind, kindName } from "../formula/kinds";
+import { type Kind, oneOf } from "../formula/kinds";
 import { crumbOf, type Item } from "../formula/resolve";
 import { gramsText, measurable } from "../measure/amounts";
 import { elsewhereWords } from "../measure/elsewhere-words";
@@ -105,7 +105,7 @@ function binderFindings({ items, kind, body, prove }: Findable): Finding[] {
       message:
         word === "none"
           ? "Nothing here binds: the crumb will fall apart."
-          : `The ${word} binds like ${percent.toFixed(1)} % xanthan; ${kindName[kind].toLowerCase()} usually has ${wanted.low} to ${wanted.high} %.`,
+          : `The ${word} binds like ${percent.toFixed(1)} % xanthan; ${oneOf[kind]} usually has ${wanted.low} to ${wanted.high} %.`,
       why: "Without gluten a gum, psyllium, flax, chia or egg must hold the gas and the slice. Some bakers do without; this is no ban.",
       ...prove("no-binder", () => binderWays(items, grams)),
       ingredientIds: [],
@@ -119,7 +119,7 @@ function binderFindings({ items, kind, body, prove }: Findable): Finding[] {
       id: "binder-doubled",
       severity: percent > most ? "caution" : "note",
       message: `The blend holds a gum already; with what is added it binds like ${percent.toFixed(1)} % xanthan.`,
-      why: `${kindName[kind]} wants about ${wanted.low} to ${wanted.high} %. Too much gum gives a tight, gummy crumb.`,
+      why: `${capital(oneOf[kind])} wants about ${wanted.low} to ${wanted.high} %. Too much gum gives a tight, gummy crumb.`,
       ...prove("binder-doubled", () => gumWays(items)),
       ingredientIds: [...gummed, ...added].map((item) => item.ingredient.id),
     });
@@ -131,7 +131,7 @@ function binderFindings({ items, kind, body, prove }: Findable): Finding[] {
       out.push({
         id: "binder-high",
         severity: gum > limits.gumPlainly * usual ? "caution" : "note",
-        message: `It is bound by ${gum.toFixed(1)} % of gum on the flour (as xanthan); ${kindName[kind].toLowerCase()} has ${wanted.low} to ${wanted.high} %.`,
+        message: `It is bound by ${gum.toFixed(1)} % of gum on the flour (as xanthan); ${oneOf[kind]} has ${wanted.low} to ${wanted.high} %.`,
         why: "Too much gum holds water and gas so tightly that the crumb is gummy and rubbery.",
         ...prove("binder-high", () => lessGumWays(items, wanted, flour)),
         ingredientIds: added.map((item) => item.ingredient.id),
@@ -196,7 +196,7 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
     out.push({
       id,
       severity: nearly && wordsAway(body.consistency, kind) < FAR_WORDS && !agrees ? "note" : "caution",
-      message: `The batter comes out ${words[body.consistency]}; ${kindName[kind].toLowerCase()} wants it ${profile.consistencies
+      message: `The batter comes out ${words[body.consistency]}; ${oneOf[kind]} wants it ${profile.consistencies
         .slice(0, 2)
         .map((c) => words[c])
         .join(" or ")}.`,
@@ -210,7 +210,7 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
     out.push({
       id: "too-dry",
       severity: "caution",
-      message: `${Math.round(readings.waterPercent)} % water on the flour is little for ${kindName[kind].toLowerCase()}; ${water.low} to ${water.high} % is usual.`,
+      message: `${Math.round(readings.waterPercent)} % water on the flour is little for ${oneOf[kind]}; ${water.low} to ${water.high} % is usual.`,
       why: `${profile.why} What is not wetted neither swells nor sets.`,
       ...prove("too-dry", () => liquidWays(items, kind, process, 1)),
       ingredientIds: [],
@@ -222,7 +222,7 @@ function bodyFindings({ items, kind, body, process, lift, prove }: Findable): Fi
     out.push({
       id,
       severity: readings[name] > band.high * PLAINLY ? "caution" : "note",
-      message: `${name === "saltPercent" ? readings[name].toFixed(1) : Math.round(readings[name])} % ${what} on the flour is much for ${kindName[kind].toLowerCase()}; ${band.low} to ${band.high} % is usual.`,
+      message: `${name === "saltPercent" ? readings[name].toFixed(1) : Math.round(readings[name])} % ${what} on the flour is much for ${oneOf[kind]}; ${band.low} to ${band.high} % is usual.`,
       why,
       ...prove(id, () => trimWays(items, name, (band.high / 100) * crumbOf(items))),
       ingredientIds: idsOf(items, (item) => trimmed[name].of(item.ingredient) > 0.3),

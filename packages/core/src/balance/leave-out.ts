@@ -1,3 +1,4 @@
+import { capital } from "../measure/list-words";
 import { CoreError } from "../errors";
 import { gramsOf, type InputLine } from "../formula/components";
 import type { Opened } from "../formula/open";
@@ -169,7 +170,7 @@ export function balanceWithout(input: Opened, { wish, ...given }: BalanceOptions
   const staysFor = (locked: boolean): string => stillHolds.filter((one) => (one.locked === true) === locked).map(({ ingredientId }) => nameOf(shelf, ingredientId)).join(", ");
   const [names, kept] = [staysFor(false), staysFor(true)];
   const title = met ?? (wish ? `${wishWords[wish]}, as far as it goes` : gone.length > 0 ? `Without ${gone.join(", ")}` : `With less of it: ${told.length} swapped`);
-  const why = `${[...(moved ? [moved.told] : []), ...told].join("; ")}${mended === lines ? "" : "; then balanced again"}.${names === "" ? "" : ` Nothing on the shelf stands in for ${names}.`}${kept === "" ? "" : ` Locked, and left as it is: ${kept}.`}`.replace(/^./, (c) => c.toUpperCase());
+  const why = capital(`${[...(moved ? [moved.told] : []), ...told].join("; ")}${mended === lines ? "" : "; then balanced again"}.${names === "" ? "" : ` Nothing on the shelf stands in for ${names}.`}${kept === "" ? "" : ` Locked, and left as it is: ${kept}.`}`);
   return {
     proposals: [proposalOf(input, after, { title, why, lost }, shelf, wish !== undefined)],
     ...(balanced?.without ? { without: balanced.without } : withoutOf(movableOf(input, shelf).open)),

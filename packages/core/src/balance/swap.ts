@@ -1,3 +1,4 @@
+import { capital } from "../measure/list-words";
 import { asSodaG } from "../lift/as-soda";
 import { ML_PER_MMOL_25C } from "../physics";
 import { CoreError } from "../errors";
@@ -241,9 +242,8 @@ function report(
       : "";
   return {
     title: `${by.name} for ${leaving.name.toLowerCase()}`,
-    why: `${first}${movedText.length > 0 ? `; ${movedText.join(", ")}` : ""}.${kept.length > 0 ? ` Kept: ${kept.join(", ")}.` : ""}${wait}`.replace(
-      /^./,
-      (c) => c.toUpperCase(),
+    why: capital(
+      `${first}${movedText.length > 0 ? `; ${movedText.join(", ")}` : ""}.${kept.length > 0 ? ` Kept: ${kept.join(", ")}.` : ""}${wait}`,
     ),
     changes: [...changes, ...besideChanges],
     lines: lines.map(proposedLine),

@@ -1,3 +1,4 @@
+import { capital } from "../measure/list-words";
 import type { Process } from "../formula/process-schema";
 import type { Item } from "../formula/resolve";
 import { exactly } from "../measure/range";
@@ -71,7 +72,7 @@ export function fixOf(id: FindingId, ways: readonly (Way | null)[], again: Again
   const [first, ...rest] = held;
   if (first === undefined) return {};
   const told = [first, ...rest.map((way) => way.replace(/^./, (c) => c.toLowerCase()))].join(", or ");
-  return { fix: `${told.replace(/^./, (c) => c.toUpperCase())}.` };
+  return { fix: `${capital(told)}.` };
 }
 
 /** The least amount, from `from` on in so many steps to `to`, at which something holds; null where it never does. The answer is bisected to a step. */

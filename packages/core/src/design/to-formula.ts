@@ -1,3 +1,4 @@
+import { capital } from "../measure/list-words";
 import type { BakedFill } from "../bake/bake-schema";
 import { fillVessel } from "../bake/geometry";
 import { LIKED } from "../bake/liked-fill";
@@ -25,7 +26,7 @@ export function formulaOf(
     vessel,
     oven,
     process,
-    notes: [why, ...trades.map((trade) => `${trade.replace(/^./, (c) => c.toUpperCase())}.`)].join("\n"),
+    notes: [why, ...trades.map((trade) => `${capital(trade)}.`)].join("\n"),
   };
 }
 

@@ -1,3 +1,4 @@
+import { minuteSpan } from "../measure/list-words";
 import { flourOf, resolve } from "../formula/resolve";
 import { expandWeighed } from "../formula/nested";
 import type { Kitchen } from "../formula/open";
@@ -35,14 +36,11 @@ export function formulaCsv({ parts, formula }: Outgoing, { shelf, book }: Pick<K
   );
 }
 
-const minutesText = ({ low, high }: { low: number; high: number }): string =>
-  Math.round(low) === Math.round(high) ? `${Math.round(low)} minutes` : `${Math.round(low)} to ${Math.round(high)} minutes`;
-
 const makesText = ({ pieces, pieceG }: Outgoing): string =>
   `Makes ${pieces} ${pieces === 1 ? "piece" : "pieces"} of ${gramsOut(Math.round(pieceG))}`;
 
 const bakeText = ({ oven, minutes, pan }: Outgoing): string =>
-  `Bake at ${oven} in ${pan}${minutes === null ? "" : ` for ${minutesText(minutes)}`}.`;
+  `Bake at ${oven} in ${pan}${minutes === null ? "" : ` for ${minuteSpan(minutes, " to ")} minutes`}.`;
 
 /** The title as the first thing of a text, without what would make it something else. */
 const titleText = (title: string): string => title.replace(/\s+/g, " ").replace(/^[#>*\-\s]+/, "");

@@ -27,6 +27,21 @@ export const kindName: Record<Kind, string> = {
   "pourable-batter": "Griddle cakes and other pourable batters",
   drop: "Dropped pieces",
 };
+/** One of a kind in a sentence: "a scone usually has …". */
+export const oneOf: Record<Kind, string> = {
+  loaf: "a loaf",
+  muffin: "a muffin",
+  scone: "a scone",
+  bun: "a bun",
+  biscuit: "a biscuit",
+  "cornbread-plain": "plain cornbread",
+  "cornbread-sweet": "sweet cornbread",
+  bar: "a bar",
+  "tray-bread": "tray bread",
+  flatbread: "a flatbread",
+  "pourable-batter": "a batter that is poured",
+  drop: "a dropped piece",
+};
 const signs: [RegExp, Kind][] = [
   [/\bmuffins?\b|\bcup ?cakes?\b/i, "muffin"],
   [/\bdrop(?:ped)? scones?\b|\bpikelets?\b|\bcrumpets?\b|\bscotch pancakes?\b/i, "pourable-batter"],

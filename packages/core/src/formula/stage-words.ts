@@ -1,3 +1,4 @@
+import { capital } from "../measure/list-words";
 import { stageMinutes } from "./stage";
 import type { Heat } from "./stage-kinds";
 import type { BakeStage } from "./stage-schema";
@@ -70,7 +71,7 @@ export function stageChange(before: StageSeen, now: StageSeen): string {
   if (now.free && !before.free) does.push("out of its tin, onto the rack");
   if (now.covered !== before.covered) does.push(now.covered ? "cover it" : "cover off");
   const words = does.join(", ");
-  return words === "" ? "Goes on" : words.charAt(0).toUpperCase() + words.slice(1);
+  return words === "" ? "Goes on" : capital(words);
 }
 
 export const layouts = ["covered-first", "free-last", "hob-first", "two-heats", "grill-last", "part-baked"] as const;

@@ -9,7 +9,7 @@ import { stageChange } from "../formula/stage-words";
 import { inHotPan } from "../formula/written";
 import type { WrittenStep } from "../formula/written-schema";
 import { gramsText } from "../measure/amounts";
-import { listWords } from "../measure/list-words";
+import { listWords, minuteSpan } from "../measure/list-words";
 import type { Range } from "../measure/range-schema";
 import { builtInShelf } from "../pantry/catalogue";
 import type { Shelf } from "../pantry/shelf";
@@ -52,7 +52,7 @@ function oven(sheet: Sheet, analysis: BakedAnalysis, simulation: Simulation | nu
   const mid = simulation?.minutes ?? bake.minutes.mid;
   const baked = sheet.add(
     "bake",
-    `${hob ? "Bake on the griddle" : "Into the oven"}: ${Math.round(bake.minutes.low)}–${Math.round(bake.minutes.high)} min, ${Math.round(bake.targetCoreC)} °C inside`,
+    `${hob ? "Bake on the griddle" : "Into the oven"}: ${minuteSpan(bake.minutes)} min, ${Math.round(bake.targetCoreC)} °C inside`,
     { low: Math.min(bake.minutes.low, mid), mid, high: Math.max(bake.minutes.high, mid) },
     [],
     {

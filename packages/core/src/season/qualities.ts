@@ -1,3 +1,4 @@
+import { capital } from "../measure/list-words";
 import type { Trial } from "../trial/trial";
 import { lossOf, middleOf } from "../trial/measured";
 import { type Scale, scales, worthOf } from "../trial/scales";
@@ -67,7 +68,7 @@ export const qualities: readonly Quality[] = all;
 /** A quality that the log has no scale for: its numbers come with the results, and how large they are is taken from them. */
 const ownQuality = (id: string): Quality => ({
   id,
-  name: id.replace(/^./, (letter) => letter.toUpperCase()).replace(/-/g, " "),
+  name: capital(id).replace(/-/g, " "),
   unit: "",
   side: 1,
   digits: 2,

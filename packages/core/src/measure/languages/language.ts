@@ -1,3 +1,4 @@
+import { capital } from "../list-words";
 import de from "./de.json";
 import es from "./es.json";
 import fr from "./fr.json";
@@ -165,7 +166,7 @@ export function inEnglish(text: string, language: Language): string {
     // "d'amandes": what was joined stands apart.
     out += apart === "" && /[\p{L}]$/u.test(out) ? " " : apart;
     const said = found?.english ?? text.slice(here.start, here.end);
-    out += found && opens(text, here.start, language) ? said.replace(/^./, (first) => first.toUpperCase()) : said;
+    out += found && opens(text, here.start, language) ? capital(said) : said;
     done = last.end;
     at += found?.taken ?? 1;
   }
