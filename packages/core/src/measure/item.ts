@@ -28,6 +28,7 @@ export function readItem(
   const eachOf = perPiece(item, naming?.found ?? null, measures);
   const main = eachOf ?? mainMeasure(item.measures);
   const first = main?.[0];
+  const own = item.own ?? source;
   const remarks = [item.preparation, ...item.glosses].filter((text) => text !== undefined).join("; ");
   let meant: Meant | null = naming?.found ?? null;
   const sizes = (meant?.what.pieces ?? []).map(({ size }) => size);
@@ -35,7 +36,8 @@ export function readItem(
   const wholes = main && counted(main);
   let grams = wholes ? weighMeasure(wholes, meant?.what ?? unknownThing, measures) : null;
   if (main && !meant && !main.every((term) => isMass(term.unit) && term.unit !== "stick")) grams = null;
-  const like = meant && (first?.unit === "lump" || first?.unit === "knob") ? likenedMl(source) : null;
+  const like =
+    meant && (first?.unit === "lump" || first?.unit === "knob") ? likenedMl(source.slice(Math.max(0, source.indexOf(own)))) : null;
   if (like && meant && first) grams = product(product(first.quantity, like), meant.what.gPerMl);
   const made = meant && !titled ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`) : null;
   if (made && main) {
@@ -46,14 +48,14 @@ export function readItem(
   }
   if (made) meant = made;
   const canned =
-    item.measures.some((measure) => measure.some((term) => term.unit === "can")) || /\b(?:cans?|tins?|jars?)\b/i.test(source);
+    item.measures.some((measure) => measure.some((term) => term.unit === "can")) || /\b(?:cans?|tins?|jars?)\b/i.test(own);
   if (
     meant &&
     grams &&
     canned &&
     item.net !== true &&
-    /\bdrained\b/i.test(source) &&
-    !/\([^)]*\bdrained\b|\bdrained\s*\(\s*\d/i.test(source)
+    /\bdrained\b/i.test(own) &&
+    !/\([^)]*\bdrained\b|\bdrained\s*\(\s*\d/i.test(own)
   )
     grams = product(grams, names.drained(meant.ingredientId, main?.every(({ unit }) => unit === "can") === true));
   const line: Line = {

@@ -24,6 +24,17 @@ describe("what kitchens say", () => {
     ["1/2 tsp each nutmeg, ginger and salt", [["nutmeg", 1], ["ginger-ground", 1], ["salt", 3]]],
     ["rice flour 150 • potato starch 100 • psyllium husk 5", [["white-rice-flour", 150], ["potato-starch", 100], ["psyllium-husk", 5]]],
     ["Fold in the zest of 2 clementines and 100 g raisins and 50 g walnuts", [["orange-zest", 12], ["raisins", 100], ["walnuts", 50]]],
+    // What is said of one food is said of no other on its line.
+    ["100 g polenta, 1 tin sweetcorn (drained), 2 eggs", [["cornmeal", 100], ["sweetcorn", 285], ["egg", 100]]],
+    ["Two hundred grams polenta. Tin of sweetcorn drained. Two eggs", [["cornmeal", 200], ["sweetcorn", 237], ["egg", 100]]],
+    ["1 egg, milk to mix (150 ml)", [["egg", 50], ["whole-milk", 155]]],
+    ["one egg, and enough milk to make a thick batter (roughly a quarter pint)", [["egg", 50], ["whole-milk", 122]]],
+    ["2 bananas, mashed (200 g)", [["banana-ripe", 200]]],
+    // Speech leaves "a" out, puts right, and says what a thing weighs.
+    ["Hundred grams polenta. Teaspoon salt. Tablespoon baking powder, two eggs", [["cornmeal", 100], ["salt", 6], ["powder-aluminium-free", 14], ["egg", 100]]],
+    ["Two hundred grams polenta, no wait, two fifty. Fifty grams butter, sorry, sixty", [["cornmeal", 250], ["butter", 60]]],
+    ["Three bananas, that's about 300 g, mashed. Two eggs", [["banana-ripe", 300], ["egg", 100]]],
+    ["splash of milk (about a tablespoon)", [["whole-milk", 15]]],
   ])("%s", (line, foods) => {
     const found = listed(line);
     expect(found.map(([id]) => id).sort()).toEqual(foods.map(([id]) => id).sort());

@@ -1,3 +1,4 @@
+import { plainText } from "./grammar/tokens";
 import { measuresIn, type WrittenItem } from "./line";
 import { nameOf, type Names } from "./meaning";
 import type { Mention } from "./mentions";
@@ -33,7 +34,8 @@ export function itemsOfLine(source: string, plain: string, mentions: readonly Me
       : item;
   const covered = explained.reduce((all, { alternatives }) => all + 1 + alternatives.length, 0);
   const known = measured.filter(({ ingredientId }) => ingredientId !== null).length;
-  return known > covered && !isPutRight(plain)
+  // In one breath an amount is put right in place of the one before; over several sentences each is of its own food.
+  return known > covered && (!isPutRight(plain) || /[.;]\s+\S/.test(plain))
     ? {
         items: [...measured.map(named), ...same.filter(({ name }) => measured.every(({ item }) => item.name !== name))],
         inline,
@@ -135,8 +137,35 @@ const withoutShare = (item: WrittenItem): WrittenItem => {
   return name === undefined || share === undefined ? item : { ...item, name, preparation: [share, item.preparation].filter((one) => one !== undefined).join("; ") }; // prettier-ignore
 };
 
+/** A food behind a joint, what it is for, and a bracket: "1 egg, and enough milk to make a thick batter (a quarter of a pint)". */
+const heldBehind =
+  /(^|[,;]|(?<=\s)(?:and|plus|with)\b)\s*(?:and\s+)?((?:just )?enough |some |a (?:little|bit of|splash of|drop of) )?(\p{L}[\p{L}' -]{1,30}?)(\s+to\s[^(),;]{2,40})?\s*\(([^()]{2,40})\)/giu;
+
+/** Whether what stands before is measured by a unit: then a bracket behind "and" may be of both. */
+const hasUnit = (text: string): boolean => itemsOf(text).some(isMeasured);
+
+/** A line before each food whose amount stands in a bracket behind it, so that no other food takes that amount; such a food with its amount alone. */
+function apart(source: string, names: Names): string[] {
+  const out: string[] = [];
+  let from = 0;
+  for (const found of source.matchAll(heldBehind)) {
+    const [whole, joint = "", manner = "", food = "", aim = "", inside = ""] = found;
+    const loose = manner !== "" || aim !== "";
+    const before = source.slice(from, found.index);
+    const isFirst = before.trim() === "";
+    if (isFirst ? !loose : joint === "" || (/\p{L}/u.test(joint) && !loose && hasUnit(before))) continue;
+    const said = measuresIn(inside);
+    if (names.known(plainText(food)) === null || !said?.measures.every((measure) => measure.every((term) => term.withUnit)))
+      continue;
+    if (!isFirst) out.push(before);
+    out.push(`${food.trim()} (${inside})`);
+    from = found.index + whole.length;
+  }
+  return out.length === 0 ? [source] : [...out, source.slice(from)].filter((part) => /\p{L}/u.test(part));
+}
+
 function sidesIn(source: string, plain: string, names: Names): WrittenItem[] {
-  const said = itemsOf(source).map(withoutShare);
+  const said = apart(source, names).flatMap(itemsOf).map(withoutShare);
   // "80 ml milk, plus 1 tbsp to brush": of the same.
   const items = said.map((item, k) => {
     const before = said[k - 1];

@@ -1,5 +1,5 @@
 import type { Filling } from "./filling";
-import { type Measure, measureAt, measuresAt, type Term } from "./grammar/amounts";
+import { felt, type Measure, measureAt, measuresAt, type Term } from "./grammar/amounts";
 import { type Token, tokensOf } from "./grammar/tokens";
 import { isMass, isVolume, millilitresPer } from "./units";
 
@@ -29,6 +29,8 @@ export interface WrittenItem {
   toTaste: boolean;
   /** Where it goes when it does not go into the bowl. */
   purpose?: Purpose;
+  /** Its own words, where the line or the paragraph that it stands in speaks of more. */
+  own?: string;
 }
 
 export const purposes = ["pan", "brush", "dust", "serve", "top", "fry"] as const;
@@ -341,13 +343,16 @@ function trailingOf(text: string): { name: string; measures: Measure[] } | null 
 
 /** The measure that counts: a weight stands above a volume, a volume above a count. */
 export function mainMeasure(measures: readonly Measure[]): Measure | undefined {
+  // "a splash (about a tablespoon)": what nobody measures is told by what is.
+  const surer = measures.filter((measure) => !measure.every((term) => felt.has(term.unit)));
+  const from = surer.length > 0 ? surer : measures;
   return (
-    measures.find((measure) => measure.every((term) => isMass(term.unit))) ??
+    from.find((measure) => measure.every((term) => isMass(term.unit))) ??
     // A jug is surer than a cup or a spoon, whatever size those are.
-    (measures.length > 1
-      ? (measures.find((measure) => measure.every((term) => /^(?:ml|l|fl-oz|pint)$/.test(term.unit))) ??
-        measures.find((measure) => measure.every((term) => millilitresPer[term.unit] !== undefined)))
+    (from.length > 1
+      ? (from.find((measure) => measure.every((term) => /^(?:ml|l|fl-oz|pint)$/.test(term.unit))) ??
+        from.find((measure) => measure.every((term) => millilitresPer[term.unit] !== undefined)))
       : undefined) ??
-    measures[0]
+    from[0]
   );
 }

@@ -71,7 +71,8 @@ export function openFoods(drafts: readonly Draft[], listed: Listed | null, names
     : measured.flatMap(({ ingredientId, item }) => [wordsIn(item.name), wordsIn(names.find(ingredientId ?? "")?.name ?? "")]);
   for (const { from, role, section, mentions, gathered, items } of drafts) {
     if (
-      role === "title" ||
+      // Dictation that runs on in one line may stand where a title does.
+      (role === "title" && !mentions.some(({ measured }) => measured)) ||
       role === "heading" ||
       section === "notes" ||
       (role === "ingredient" && !gathered) ||

@@ -1,5 +1,5 @@
-import type { Measure } from "./grammar/amounts";
-import type { Token } from "./grammar/tokens";
+import { type Measure, measuresAt } from "./grammar/amounts";
+import { type Token, tokensOf } from "./grammar/tokens";
 import { lower } from "./grammar/manners";
 import { measuresIn, scaledBy, type WrittenItem } from "./line";
 
@@ -35,4 +35,23 @@ export function inBracket(
   if (!inside?.measures.every((measure) => measure.every((term) => term.withUnit))) return null;
   const times = inside.each && count?.length === 1 ? (count[0]?.quantity.mid ?? 1) : 1;
   return { measures: scaledBy(inside.measures, times), next: end + 1 };
+}
+
+/** Behind a food its amount is said anew: put right, or as what it weighs. */
+const anew = /[,;-]?\s*\b(?:(no,? wait|wait,? no|no,? sorry|oh no|sorry|actually|I mean|I meant|make (?:that|it)|scratch that|or rather)|that(?:'s| is| was)|which (?:is|comes to|weighs)|(?:it |they )?(?:comes?|came) to|weighing|weighs)\b,?\s*(?:about|around|roughly|some)?\s*/i; // prettier-ignore
+/** Whether words end where an amount is about to be said anew. */
+export const saysAnew = (text: string): boolean => new RegExp(`${anew.source}$`, "i").test(text);
+
+/** "two hundred grams polenta, no wait, two fifty", "a tin of sweetcorn, drained, that's about 165": the item with what is said last, or with what it weighs. */
+export function saidAgain(item: WrittenItem, after: string): WrittenItem {
+  const cue = item.measures.length > 0 ? anew.exec(after) : null;
+  if (!cue) return item;
+  const tokens = tokensOf(after.slice(cue.index + cue[0].length));
+  const said = measuresAt(tokens, 0);
+  const [only] = said?.value[0] ?? [];
+  if (!said || !only || said.value[0]?.length !== 1) return item;
+  const unit = isOfScale(item.measures[0]) ? (item.measures[0]?.[0]?.unit ?? "g") : "g";
+  const named = only.withUnit ? said.value : only.quantity.mid >= ELIDED_FROM ? [[{ ...only, unit, withUnit: true }]] : null;
+  if (!named) return item;
+  return cue[1] === undefined ? { ...item, measures: [...named, ...item.measures], net: true } : { ...item, measures: named };
 }

@@ -2,7 +2,7 @@ import { type Measure, measuresAt } from "./grammar/amounts";
 import { lower } from "./grammar/manners";
 import { type Token, tokensOf } from "./grammar/tokens";
 import { namedItem, type Purpose, tailOf, type WrittenItem } from "./line";
-import { elided, inBracket } from "./mention-amounts";
+import { elided, inBracket, saidAgain, saysAnew } from "./mention-amounts";
 import { weighMeasure } from "./weigh";
 import type { Meant, Names } from "./meaning";
 
@@ -229,7 +229,21 @@ export function mentionsIn(text: string, names: Names): Mention[] {
     if (behind) add(at, { ...food, at }, behind.measures, behind.next);
     else add(at, { ...food, at }, [], food.next);
   }
-  return found;
+  // "three bananas, that's about 300 g, mashed": the words behind that amount are no food of their own.
+  const own = found.filter(
+    ({ ingredientId, from }, k) => ingredientId !== null || !saysAnew(text.slice(found[k - 1]?.to ?? from, from)),
+  );
+  return own.map((mention, k) => {
+    const words = ownWords(text, mention.from, own[k + 1]?.from);
+    return { ...mention, item: saidAgain({ ...mention.item, own: words }, words.slice(mention.to - mention.from)) };
+  });
+}
+
+/** What is said of a food: from its amount to the end of its sentence, or to where the next one begins. */
+function ownWords(text: string, from: number, next: number | undefined): string {
+  const rest = text.slice(from, next);
+  const end = /[.;!?](?=\s|$)/.exec(rest.slice(1));
+  return end ? rest.slice(0, end.index + 1) : rest;
 }
 
 /** Whether a food is the next one of a list: behind a comma or "and", or both. */

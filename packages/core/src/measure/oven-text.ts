@@ -144,7 +144,9 @@ export function readTemperatures(source: string): ReadTemperatures {
       // Behind a time, a mass or a count it is none.
       if (
         !said.degrees &&
-        /^\s*(?:min|hour|hr|h\b|g\b|kg|ml|cm|mm|inch|in\b|"|%|kcal|cal|days?|m\b|x\b|lb|oz|people|muffins|slices)/i.test(after)
+        /^\s*(?:min|hour|hr|h\b|g\b|kg|ml|cm|mm|inch|in\b(?!\s+(?:an?|the|my|your|\d))|"|%|kcal|cal|days?|m\b|x\b|lb|oz|people|muffins|slices)/i.test(
+          after,
+        )
       )
         continue;
       // What was said before another temperature is said of that one.

@@ -41,6 +41,12 @@ describe("shares of the flour", () => {
   test("by hand: 500 g of flour, so 300, 200, 475, 9 and 22.5; nothing is asked of their amounts, and the flour is no line of its own", () => {
     expect(gramsOf(`${sheet}\nTotal flour 500 g`)).toEqual([["teff-flour", 300], ["sorghum-flour", 200], ["water", 475], ["salt", 9], ["powder-aluminium-free", 23]]); // prettier-ignore
   });
+  test("a sheet that says it is of bakers' percentages needs no sign behind its figures, and several may stand in a row", () => {
+    const signless = "Bakers % - tin loaf\nteff 60, sorghum 40 (flour 500 g)\nwater 95\nsalt 1.8\nbaking powder 4.5";
+    expect(gramsOf(signless)).toEqual([["teff-flour", 300], ["sorghum-flour", 200], ["water", 475], ["salt", 9], ["powder-aluminium-free", 23]]); // prettier-ignore
+    // Without those words they are figures that nobody has explained.
+    expect(sharesOf(signless.replace("Bakers % - ", ""))).toBeNull();
+  });
   test("without a mass they are asked, and three of them are no sheet", () => {
     expect(sharesOf(sheet)).toBeNull();
     expect(readRecipe(sheet, "metric").questions.length).toBeGreaterThanOrEqual(5);

@@ -189,7 +189,8 @@ function itemsIn(source: string): WrittenItem[] {
   const righted = rightedOf(text);
   if (righted) return righted;
   const parts = severalOf(text);
-  if (parts.length > 1) return parts.flatMap((part) => shared(part) ?? takenFrom(part) ?? [itemFrom(part)]);
+  if (parts.length > 1)
+    return parts.flatMap((part) => (shared(part) ?? takenFrom(part) ?? [itemFrom(part)]).map((item) => ({ ...item, own: part })));
   return shared(text) ?? takenFrom(text) ?? [itemFrom(text)];
 }
 

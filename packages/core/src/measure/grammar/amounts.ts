@@ -40,7 +40,7 @@ const containers = new Set(
 );
 
 /** Units that are said without a number: "pinch of salt". */
-const said = new Set<UnitId>(["pinch", "dash", "splash", "knob", "handful"]);
+export const felt = new Set<UnitId>(["pinch", "dash", "splash", "knob", "handful"]);
 /** "cinnamon pinch salt": in speech these two begin an amount without a joint. */
 const smallest = new Set<UnitId>(["pinch", "dash"]);
 /** "pinch the edges": that is no amount. */
@@ -95,8 +95,12 @@ function sizedAt(tokens: readonly Token[], from: number): Parsed<Term> | null {
   return { value: size.value, next: at + 1 };
 }
 
-const oneOf = /^(?:teaspoon|tsp|tablespoon|tbsp|dessertspoon|cup|mug|cupful|mugful|glass|packet|sachet)$/;
-const begun = /^(?:[,;:]|and|then|plus|with|add)$/;
+const oneOf = /^(?:teaspoon|tsp|tablespoon|tbsp|dessertspoon|cup|mug|cupful|mugful|glass|packet|sachet|tin|can|jar)$/;
+/** "Teaspoon salt.": these need no "of" where speech begins anew. */
+const spoonOf = /^(?:teaspoon|tsp|tablespoon|tbsp|dessertspoon)$/;
+const begun = /^(?:[,;:.]|and|then|plus|with|add)$/;
+/** Whether a new item of speech begins at a token. */
+const begins = (tokens: readonly Token[], at: number): boolean => at > 0 && begun.test(lower(tokens, at - 1) || (tokens[at - 1]?.text ?? "")); // prettier-ignore
 
 /** Number, manner, size, unit; or manner and unit alone ("a scant cup", "a good pinch"). */
 const simpleAt = remembered(simpleOf);
@@ -126,15 +130,16 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   // "pinch of salt", and where an amount begins what is read, "pinch salt".
   const bare =
     direct !== null &&
-    ((said.has(direct.value) &&
+    ((felt.has(direct.value) &&
       (lower(tokens, direct.next) === "of" ||
         (tokens[direct.next]?.kind === "word" &&
           (from === 0 || (smallest.has(direct.value) && !handled.test(lower(tokens, direct.next))))))) ||
       // In speech, ", teaspoon of salt" is one; at the head of a line of a list its number may be lost.
-      (oneOf.test(lower(tokens, skipped)) &&
-        lower(tokens, direct.next) === "of" &&
-        begun.test(lower(tokens, from - 1)) &&
-        from > 0));
+      (begins(tokens, from) &&
+        ((oneOf.test(lower(tokens, skipped)) && lower(tokens, direct.next) === "of") ||
+          (spoonOf.test(lower(tokens, skipped)) &&
+            tokens[direct.next]?.kind === "word" &&
+            !handled.test(lower(tokens, direct.next))))));
   // "teaspoon and a half of powder"
   const andAHalf =
     direct !== null &&
@@ -159,6 +164,11 @@ function simpleOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
       size = before.size;
       at = skipped;
     }
+  }
+  // "Hundred grams rice flour.": nobody says the "a" there.
+  if (quantity === null && (from === 0 || begins(tokens, from)) && lower(tokens, at) === "hundred" && unitAt(tokens, at + 1)) {
+    quantity = exactly(100);
+    at++;
   }
   if (quantity === null) {
     const number = span(tokens, at) ?? (isArticle ? valued(valueOrA(tokens, at)) : null);

@@ -37,9 +37,13 @@ const named = (table: Record<string, number>): Parser<number> =>
 
 const tight = (parser: Parser<Token>): Parser<Token> => map(parser, (t) => (t.spaced ? null : t));
 
-/** "1/2": a vulgar fraction of small numbers, so that "60 ml/4 tbsp" is none. */
+/** "1/2", "5/4": a vulgar fraction of small numbers, so that "60 ml/4 tbsp" and "Oven 215 / 12 min" are none. */
 const fraction: Parser<number> = map(inTurn(NUMBER, sign("/"), NUMBER), ([above, , below]) =>
-  Number.isInteger(above.value) && Number.isInteger(below.value) && below.value >= 2 && below.value <= 16
+  Number.isInteger(above.value) &&
+  Number.isInteger(below.value) &&
+  below.value >= 2 &&
+  below.value <= 16 &&
+  above.value <= 4 * below.value
     ? above.value / below.value
     : null,
 );

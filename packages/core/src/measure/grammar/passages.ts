@@ -33,9 +33,11 @@ export function passagesOf(line: string, most = MOST_SIGNS): string[] {
 const heatAndTime: readonly RegExp[] = [
   /^\s*([1-4]\d\d\s*°?\s*[cf]?)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*(?:min(?:ute)?s?|m))\.?\s*$/gi,
   /(?<=,\s*)([1-4]\d\d)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
-  /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3}\s*min(?:ute)?s?)\b/gi,
+  /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
 ];
+/** "in the skillet, two twenty, twenty to twenty five minutes": hundreds without the word. */
+const spokenHeat = /(?<=,\s*)(one|two|three|four) ((?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?)\s*,\s*(?=(?:for |about )?(?:\d|\p{L}+)[^,.;]{0,32}\bmin(?:ute)?s?\b)/giu; // prettier-ignore
 
 /** The same as a sentence says it. */
 export const withHeatsSaid = (text: string): string =>
-  heatAndTime.reduce((all, pattern) => all.replace(pattern, "bake at $1 for $2"), text);
+  heatAndTime.reduce((all, pattern) => all.replace(pattern, "bake at $1 for $2"), text).replace(spokenHeat, "bake at $1 $2 for ");
