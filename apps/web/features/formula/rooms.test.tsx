@@ -84,6 +84,14 @@ describe("the room of lift", () => {
     expect(row.textContent).toContain(`${((soda?.sodaMmol ?? 0) * 0.084007).toFixed(1).replace(/\.0$/, "")} g`);
     expect(screen.getByText(/short of acid/)).toBeTruthy();
   });
+  test("on a plate nothing goes into an oven", () => {
+    const { oven } = analysis.given;
+    show(
+      <LiftRoom analysis={{ ...analysis, given: { ...analysis.given, oven: { ...oven, mode: "hob" } } }} shelf={builtInShelf} />,
+    );
+    expect(screen.getByText(/is out before the plate; .* on the plate/)).toBeTruthy();
+    expect(screen.queryByText(/before the oven/)).toBeNull();
+  });
   test("what the pH means is said, with the colour of the fruit that is in it", () => {
     show(<LiftRoom analysis={analysis} shelf={builtInShelf} />);
     expect(screen.getByText("What that means")).toBeTruthy();

@@ -7,8 +7,8 @@ const WIDTH = 340;
 const HEIGHT = 172;
 const BOX = { left: 8, right: 332, top: 22, bottom: 140 };
 
-/** The race: gas released (solid) and crumb set (dashed) over one time axis, with the oven's door between bench and oven. */
-export function RaceDrawing({ race, width = WIDTH }: { race: Race; width?: number }) {
+/** The race: gas released (solid) and crumb set (dashed) over one time axis, with the oven's door, or the plate, between bench and heat. */
+export function RaceDrawing({ race, hob, width = WIDTH }: { race: Race; hob: boolean; width?: number }) {
   const colours = useColours();
   const first = race.minutes[0] ?? 0;
   const last = race.minutes.at(-1) ?? 1;
@@ -28,7 +28,7 @@ export function RaceDrawing({ race, width = WIDTH }: { race: Race; width?: numbe
         bench
       </SvgText>
       <SvgText x={Math.min(door + 6, BOX.right - 90)} y={BOX.top - 6} fill={colours.heat} {...label}>
-        into the oven
+        {hob ? "onto the plate" : "into the oven"}
       </SvgText>
       <SvgText x={BOX.right} y={BOX.bottom + 22} textAnchor="end" fill={colours.faint} {...label}>
         {Math.round(last)} min
@@ -38,13 +38,14 @@ export function RaceDrawing({ race, width = WIDTH }: { race: Race; width?: numbe
 }
 
 /** The race in words. */
-export function raceSentence(race: Race): string {
+export function raceSentence(race: Race, hob: boolean): string {
+  const [before, within] = hob ? ["the plate", "on the plate"] : ["the oven", "in the oven"];
   const door = race.minutes.findIndex((minute) => minute >= 0);
   const atDoor = race.gas[door] ?? 0;
   const half = race.set.findIndex((share) => share >= 0.5);
   const when =
     half < 0
       ? "the crumb does not set in this time"
-      : `half of the crumb is set after ${Math.round(race.minutes[half] ?? 0)} min in the oven, and by then ${Math.round(100 * race.beforeSet)} % of the gas is out`;
-  return `${Math.round(100 * atDoor)} % of the gas is out before the oven; ${when}.`;
+      : `half of the crumb is set after ${Math.round(race.minutes[half] ?? 0)} min ${within}, and by then ${Math.round(100 * race.beforeSet)} % of the gas is out`;
+  return `${Math.round(100 * atDoor)} % of the gas is out before ${before}; ${when}.`;
 }

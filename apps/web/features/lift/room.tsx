@@ -29,6 +29,7 @@ const standing = (minutes: number | null): string =>
 export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf }) {
   const colours = useColours();
   const { lift } = analysis;
+  const onPlate = analysis.given.oven.mode === "hob";
   const nameOf = (id: string): string => shelf.get(id)?.name ?? id;
   const rows = [...lift.entries]
     .sort((a, b) => b.sodaMmol + Math.abs(b.acidMmol) - a.sodaMmol - Math.abs(a.acidMmol))
@@ -54,7 +55,7 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
       ) : (
         <View>
           <View style={styles.drawing}>
-            <RaceDrawing race={analysis.race} />
+            <RaceDrawing race={analysis.race} hob={onPlate} />
           </View>
           <View style={styles.legend}>
             <View style={[styles.key, { borderTopColor: colours.gas, borderStyle: "solid" }]} />
@@ -62,7 +63,7 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
             <View style={[styles.key, { borderTopColor: colours.set, borderStyle: "dashed" }]} />
             <Small>crumb set</Small>
           </View>
-          <Body>{raceSentence(analysis.race)}</Body>
+          <Body>{raceSentence(analysis.race, onPlate)}</Body>
           <Small tone="faint">Over the whole crumb, along the simulated bake.</Small>
         </View>
       )}
@@ -97,7 +98,7 @@ export function LiftRoom({ analysis, shelf }: { analysis: Analysis; shelf: Shelf
       <Fact
         name="Gas in 100 g of batter"
         value={`${Math.round(lift.gasMlPer100g.low)}–${Math.round(lift.gasMlPer100g.high)} mL`}
-        why={`At 25 °C, ${lift.sources.map((s) => `${asSodaText(s.mmol)} of soda that reacts from ${s.name}`).join(", ") || "none from soda"}. Of all the carbon dioxide that went in, ${percent(lift.stages.bench)} comes on the bench, ${percent(lift.stages.oven)} in the oven, ${percent(lift.stages.never)} never.`}
+        why={`At 25 °C, ${lift.sources.map((s) => `${asSodaText(s.mmol)} of soda that reacts from ${s.name}`).join(", ") || "none from soda"}. Of all the carbon dioxide that went in, ${percent(lift.stages.bench)} comes on the bench, ${percent(lift.stages.oven)} ${onPlate ? "on the plate" : "in the oven"}, ${percent(lift.stages.never)} never.`}
         source="Two first-order stages a reaction; rates in docs/science/lift.md."
       />
       <Fact
