@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
+import { randomUUID } from "node:crypto";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
@@ -26,6 +27,8 @@ export interface Kitchen {
   /** A page in a context of its own; what its console complains of is collected. */
   open: (path: string, size?: { width: number; height: number }, context?: BrowserContext) => Promise<Page>;
   complaints: string[];
+  /** A formula of the demo once more, under an id of its own: a journey that changes one finds it new at its second try too. */
+  copyOf: (id: string) => Promise<string>;
   /** Kills the server without a word and starts it again on the same port and folder. */
   crashAndRestart: () => Promise<void>;
   /** Kills the server, and starts it again on the same port and folder. */
@@ -52,6 +55,8 @@ async function startServer(data: string, port: number): Promise<{ child: ChildPr
 
 const ended = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
   new Promise((done) => {
+    // One that has ended already ends no more.
+    if (child.exitCode !== null || child.signalCode !== null) return done();
     child.once("exit", () => done());
     child.kill(signal);
   });
@@ -99,6 +104,14 @@ export async function openKitchen(): Promise<Kitchen> {
       page.on("pageerror", (error) => complaints.push(`page error: ${error.message}`));
       await page.goto(`${url}${path}`);
       return page;
+    },
+    async copyOf(id) {
+      if (isDown) await up();
+      const { formula } = (await (await fetch(`${url}/api/formulas/${id}`)).json()) as { formula: object };
+      const body = JSON.stringify({ ...formula, id: randomUUID() });
+      const made = await fetch(`${url}/api/formulas`, { method: "POST", headers: { "content-type": "application/json" }, body });
+      if (made.status !== 201) throw new Error(`no copy of ${id}: ${await made.text()}`);
+      return ((await made.json()) as { id: string }).id;
     },
     async crashAndRestart() {
       killed = true;

@@ -159,11 +159,12 @@ test("the server away: what is saved waits on the device, goes out by itself whe
 });
 
 test("a save whose answer was lost on the way, and whose page was reloaded meanwhile, is seen to have arrived", async () => {
-  const page = await kitchen.open("/bench/beet-muffins");
+  const id = await kitchen.copyOf("beet-muffins");
+  const page = await kitchen.open(`/bench/${id}`);
   await page.getByText("Saved, version 1").waitFor();
   // It leaves the device, and the line breaks before it is answered.
   let late: { url: string; headers: Record<string, string>; data: string } | null = null;
-  await page.route("**/api/formulas/beet-muffins", async (route) => {
+  await page.route(`**/api/formulas/${id}`, async (route) => {
     const asked = route.request();
     if (asked.method() !== "PUT") return route.continue();
     late ??= { url: asked.url(), headers: await asked.allHeaders(), data: asked.postData() ?? "" };
@@ -179,7 +180,7 @@ test("a save whose answer was lost on the way, and whose page was reloaded meanw
   expect(sent).not.toBeNull();
   const { url, headers, data } = sent ?? { url: "", headers: {}, data: "" };
   expect((await page.request.put(url, { headers, data })).status()).toBe(200);
-  await page.unroute("**/api/formulas/beet-muffins");
+  await page.unroute(`**/api/formulas/${id}`);
   await page.getByText("Saved, version 2").waitFor();
   expect(await page.getByLabel("Amount of Teff flour").inputValue()).toBe("148");
   await page.context().close();

@@ -126,6 +126,7 @@ export function draftsOf(
       items,
       gathered,
       mentions,
+      isBare: isBare || (figuresAre === undefined && mentions.some(({ bare }) => bare === true)),
       about: role !== "ingredient" && isAboutBaking(plain),
     });
   }

@@ -2,6 +2,7 @@ import { type Measure, measuresAt } from "./grammar/amounts";
 import { type Token, tokensOf } from "./grammar/tokens";
 import { lower } from "./grammar/manners";
 import { measuresIn, scaledBy, type WrittenItem } from "./line";
+import type { Meant } from "./meaning";
 
 /** So many of something are grams or millilitres, where its unit is left out. */
 const ELIDED_FROM = 20;
@@ -21,6 +22,22 @@ export function elided(tokens: readonly Token[], { value, next }: { value: Measu
   if (/^(?:the|these|those|them|your|it|each)$/.test(lower(tokens, next + 1))) return null;
   return [[{ ...unit, quantity: only.quantity }]];
 } // prettier-ignore
+
+/** "seventy-five butter", "150 buckwheat flour": so many of what nobody counts are grams, and asked about; `among` such figures small ones are too. Null where they are anything else. */
+export function bareGrams(measures: readonly Measure[], { what }: Meant, among: boolean): Measure[] | null {
+  const [only] = measures[0] ?? [];
+  if (
+    measures.length !== 1 ||
+    measures[0]?.length !== 1 ||
+    !only ||
+    only.withUnit ||
+    only.spoken ||
+    only.quantity.mid < (among ? 1 : ELIDED_FROM)
+  )
+    return null;
+  if (what.pieces?.some(({ size }) => size !== "stick")) return null;
+  return [[{ ...only, unit: "g", withUnit: true }]];
+}
 
 /** Measures in a bracket that holds nothing else: of all of it, or of each of a count. */
 export function inBracket(

@@ -2,7 +2,7 @@ import { type Measure, measuresAt } from "./grammar/amounts";
 import { lower } from "./grammar/manners";
 import { type Token, tokensOf } from "./grammar/tokens";
 import { namedItem, type Purpose, tailOf, type WrittenItem } from "./line";
-import { elided, inBracket, saidAgain, saysAnew } from "./mention-amounts";
+import { bareGrams, elided, inBracket, saidAgain, saysAnew } from "./mention-amounts";
 import { weighMeasure } from "./weigh";
 import type { Meant, Names } from "./meaning";
 
@@ -18,6 +18,8 @@ export interface Mention {
   ingredientId: string | null;
   /** An amount of it is said, and it can be weighed or counted. */
   measured: boolean;
+  /** Its amount is a figure without a unit, taken for grams. */
+  bare?: true;
   /** It is one of two that may be taken, or is said to be left out or elsewhere. */
   aside: boolean;
   /** The words before it. */
@@ -30,6 +32,8 @@ export interface Mention {
 /** The longest name of a food, in words. */
 const MOST_WORDS = 6;
 const between = /^(?:of|the|your|that|those|a|an|some|more|each|extra)$/;
+/** What a food holds none of is part of its name. */
+const freeFrom = /^(?:gf|glutenfree|dairyfree|vegan|plantbased|eggfree|nutfree)$/;
 /** What stands before a food that does not go in with it: another choice, a denial, a comparison. */
 const asideBefore = /^(?:or|no|not|without|instead|than|never|skip|omit|minus|like|nor|if|swapped|used|size)$/;
 /** A food's name that is a verb where something to work on follows it. */
@@ -47,6 +51,8 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
   const figures = tokens[at]?.kind === "number" && tokens[at + 1]?.text === ":" && tokens[at + 2]?.kind === "number";
   if ((tokens[at]?.kind !== "word" && !figures) || between.test(lower(tokens, at))) return null;
   if (!figures && (!names.isNameWord(lower(tokens, at)) || /^(?:and|or|plus)$/.test(lower(tokens, at)))) return null;
+  // "GF AP flour": without its first word it would be another thing.
+  if (freeFrom.test(lower(tokens, at - 1)) && tokens[at - 1]?.kind === "word") return null;
   let most = at;
   while (most < tokens.length && most - at < MOST_WORDS * 2) {
     const here = tokens[most];
@@ -128,8 +134,16 @@ export function mentionsIn(text: string, names: Names): Mention[] {
         : (names.known(`${written} ${size}`) ?? names.known(`${given.meant.name.split(",")[0] ?? ""} ${size}`));
     const food = taken ? { ...given, meant: taken } : given;
     const name = taken ? `${written} ${size ?? ""}` : written;
+    const grams = bareGrams(
+      said,
+      food.meant,
+      found.some(({ bare }) => bare === true),
+    );
     const measures =
-      taken && size !== undefined ? said.map((measure) => measure.map((term) => (term.withUnit ? term : { ...term, size }))) : said;
+      grams ??
+      (taken && size !== undefined
+        ? said.map((measure) => measure.map((term) => (term.withUnit ? term : { ...term, size })))
+        : said);
     const before = lower(tokens, from - 1) === "(" ? lower(tokens, from - 2) : lower(tokens, from - 1);
     const start = tokens[from]?.start ?? 0;
     const opening = text.lastIndexOf("(", start);
@@ -153,6 +167,7 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       item: namedItem(name, measures, tail, [], []),
       ingredientId: food.meant.ingredientId,
       measured: measures.length > 0 && weighable(measures, food.meant),
+      ...(grams ? { bare: true as const } : {}),
       aside,
       before: text.slice(Math.max(0, (tokens[from]?.start ?? 0) - 60), tokens[from]?.start),
       from: tokens[from]?.start ?? 0,
