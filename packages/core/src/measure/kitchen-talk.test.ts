@@ -34,6 +34,7 @@ describe("what kitchens say", () => {
     ["Hundred grams polenta. Teaspoon salt. Tablespoon baking powder, two eggs", [["cornmeal", 100], ["salt", 6], ["powder-aluminium-free", 14], ["egg", 100]]],
     ["Two hundred grams polenta, no wait, two fifty. Fifty grams butter, sorry, sixty", [["cornmeal", 250], ["butter", 60]]],
     ["Three bananas, that's about 300 g, mashed. Two eggs", [["banana-ripe", 300], ["egg", 100]]],
+    ["Rub in 100 g butter that is 20 degrees. Add 2 eggs", [["butter", 100], ["egg", 100]]],
     ["splash of milk (about a tablespoon)", [["whole-milk", 15]]],
     ["150 buckwheat flour then seventy-five butter and 10 baking powder. Two eggs", [["buckwheat-flour", 150], ["butter", 75], ["powder-aluminium-free", 10], ["egg", 100]]],
     ["GF AP flour   1 c   (140 g)", [["gf-blend-plain", 140]]],

@@ -141,14 +141,20 @@ const withoutShare = (item: WrittenItem): WrittenItem => {
 const heldBehind =
   /(^|[,;]|(?<=\s)(?:and|plus|with)\b)\s*(?:and\s+)?((?:just )?enough |some |a (?:little|bit of|splash of|drop of) )?(\p{L}[\p{L}' -]{1,30}?)(\s+to\s[^(),;]{2,40})?\s*\(([^()]{2,40})\)/giu;
 
+/** So many signs before a joint tell what it joins. */
+const NEAR = 80;
+/** No line holds more of them. */
+const MOST_HELD = 60;
 /** Whether what stands before is measured by a unit: then a bracket behind "and" may be of both. */
-const hasUnit = (text: string): boolean => itemsOf(text).some(isMeasured);
+const hasUnit = (text: string): boolean => itemsOf(text.slice(-NEAR)).some(isMeasured);
 
 /** A line before each food whose amount stands in a bracket behind it, so that no other food takes that amount; such a food with its amount alone. */
 function apart(source: string, names: Names): string[] {
   const out: string[] = [];
   let from = 0;
+  let seen = 0;
   for (const found of source.matchAll(heldBehind)) {
+    if (++seen > MOST_HELD) break;
     const [whole, joint = "", manner = "", food = "", aim = "", inside = ""] = found;
     const loose = manner !== "" || aim !== "";
     const before = source.slice(from, found.index);

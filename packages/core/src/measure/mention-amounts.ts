@@ -55,7 +55,7 @@ export function inBracket(
 }
 
 /** Behind a food its amount is said anew: put right, or as what it weighs. */
-const anew = /[,;-]?\s*\b(?:(no,? wait|wait,? no|no,? sorry|oh no|sorry|actually|I mean|I meant|make (?:that|it)|scratch that|or rather)|that(?:'s| is| was)|which (?:is|comes to|weighs)|(?:it |they )?(?:comes?|came) to|weighing|weighs)\b,?\s*(?:about|around|roughly|some)?\s*/i; // prettier-ignore
+const anew = /\b(?:(no,? wait|wait,? no|no,? sorry|oh no|sorry|actually|I mean|I meant|make (?:that|it)|scratch that|or rather)|that(?:'s| is| was)|which (?:is|comes to|weighs)|(?:it |they )?(?:comes?|came) to|weighing|weighs)\b,?\s*(?:about|around|roughly|some)?\s*/i; // prettier-ignore
 /** Whether words end where an amount is about to be said anew. */
 export const saysAnew = (text: string): boolean => new RegExp(`${anew.source}$`, "i").test(text);
 
@@ -68,7 +68,13 @@ export function saidAgain(item: WrittenItem, after: string): WrittenItem {
   const [only] = said?.value[0] ?? [];
   if (!said || !only || said.value[0]?.length !== 1) return item;
   const unit = isOfScale(item.measures[0]) ? (item.measures[0]?.[0]?.unit ?? "g") : "g";
-  const named = only.withUnit ? said.value : only.quantity.mid >= ELIDED_FROM ? [[{ ...only, unit, withUnit: true }]] : null;
+  // "butter that is 20 °C", "bananas that are three days old": no amount.
+  const alone = /^[,.;:!?)]?$/.test(tokens[said.next]?.text ?? "");
+  const named = only.withUnit
+    ? said.value
+    : alone && only.quantity.mid >= ELIDED_FROM
+      ? [[{ ...only, unit, withUnit: true }]]
+      : null;
   if (!named) return item;
   return cue[1] === undefined ? { ...item, measures: [...named, ...item.measures], net: true } : { ...item, measures: named };
 }

@@ -130,6 +130,6 @@ function stroked(text: string): string {
 
 /** "farina di riso g 150", "uova n. 2": the unit before its number, behind the name; as a line that begins with its amount. */
 const unitFirst =
-  /^(\s*(?:[-*•]\s*)?)(\p{L}[^\d:;|()]*?)[\s,.]+(g|gr|kg|ml|cl|dl|l|n|nr|nº|n°)\.?\s*(\d+(?:[.,/]\d+)?)(?![\d%°])(.*)$/iu;
+  /^(\s*(?:[-*•]\s*)?)(\p{L}[^\d:;|()]{0,60}?)[\s,.]{1,8}(g|gr|kg|ml|cl|dl|l|n|nr|nº|n°)\.?\s*(\d+(?:[.,/]\d+)?)(?![\d%°])(.*)$/iu;
 export const amountFirst = (line: string): string =>
   line.replace(unitFirst, (_, lead: string, name: string, unit: string, figure: string, rest: string) => `${lead}${figure} ${/^n/i.test(unit) ? "" : `${unit} `}${name}${rest}`); // prettier-ignore
