@@ -38,6 +38,7 @@ describe("what kitchens say", () => {
     ["splash of milk (about a tablespoon)", [["whole-milk", 15]]],
     ["150 buckwheat flour then seventy-five butter and 10 baking powder. Two eggs", [["buckwheat-flour", 150], ["butter", 75], ["powder-aluminium-free", 10], ["egg", 100]]],
     ["GF AP flour   1 c   (140 g)", [["gf-blend-plain", 140]]],
+    ["gluten-free bread flour   1 c   (140 g)", [["gf-bread-mix", 140]]],
   ])("%s", (line, foods) => {
     const found = listed(line);
     expect(found.map(([id]) => id).sort()).toEqual(foods.map(([id]) => id).sort());

@@ -33,7 +33,7 @@ export interface Mention {
 const MOST_WORDS = 6;
 const between = /^(?:of|the|your|that|those|a|an|some|more|each|extra)$/;
 /** What a food holds none of is part of its name. */
-const freeFrom = /^(?:gf|glutenfree|dairyfree|vegan|plantbased|eggfree|nutfree)$/;
+const freeFrom = /^(?:gf|free|based|glutenfree|dairyfree|vegan|plantbased|eggfree|nutfree)$/;
 /** What stands before a food that does not go in with it: another choice, a denial, a comparison. */
 const asideBefore = /^(?:or|no|not|without|instead|than|never|skip|omit|minus|like|nor|if|swapped|used|size)$/;
 /** A food's name that is a verb where something to work on follows it. */

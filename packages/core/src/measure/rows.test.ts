@@ -47,6 +47,8 @@ describe("shares of the flour", () => {
   test("a sheet that says it is of bakers' percentages needs no sign behind its figures, and several may stand in a row", () => {
     const signless = "Bakers % - tin loaf\nteff 60, sorghum 40 (flour 500 g)\nwater 95\nsalt 1.8\nbaking powder 4.5";
     expect(gramsOf(signless)).toEqual([["teff-flour", 300], ["sorghum-flour", 200], ["water", 475], ["salt", 9], ["powder-aluminium-free", 23]]); // prettier-ignore
+    // What a bracket says of a thing stays with it: oat milk is no milk.
+    expect(gramsOf("Teff 60%\nSorghum 40%\nMilk (oat) 90%\nSalt 2%\nFlour 500 g")[2]).toEqual(["oat-milk", 450]);
     // Without those words they are figures that nobody has explained.
     expect(sharesOf(signless.replace("Bakers % - ", ""))).toBeNull();
   });

@@ -1,7 +1,7 @@
 /** Bench sheets that give each thing as a share of the flour, with the mass of the flour or of the whole batter said once. */
 
 /** A thing and its share of the flour. */
-const share = /^\s*(?:[-*•]\s*)?(\p{L}[^\d%:|]*?)[\s:|=–-]+(\d+(?:[.,]\d+)?)\s*(%?)\s*\|?\s*$/u;
+const share = /^\s*(?:[-*•]\s*)?(\p{L}(?:[^\d%:|]{0,60}?[^\d%:|\s])?)[\s:|=–-]+(\d+(?:[.,]\d+)?)\s*(%?)\s*\|?\s*$/u;
 /** A sheet that says what its figures are needs no sign behind each. */
 const sheet = /\bbakers?['’]?s?['’]?\s*(?:%|per\s?cents?\b|percentages?\b)|(?:%|per\s?cent)\s+(?:of|on)\s+(?:the\s+)?flour\b/i;
 const mass = "(\\d+(?:[.,]\\d+)?)\\s*(g|gr|kg)\\b";
@@ -12,7 +12,8 @@ const bracket = /\([^()]*\)/g;
 
 /** The things of a row with their shares, one or several behind commas; null where it holds anything else. */
 function sharesIn(line: string, signless: boolean): { name: string; percent: number }[] | null {
-  const parts = line.replace(bracket, " ").split(/,\s/).map((part) => share.exec(part));
+  // A bracket that says of how much they are is no part of a name; any other is: "milk (oat) 90 %".
+  const parts = line.replace(bracket, (inside) => (ofFlour.test(inside) ? " " : inside)).split(/,\s/).map((part) => share.exec(part));
   const read = parts.map((found) => (found && (signless || found[3] === "%") ? { name: found[1] ?? "", percent: figure(found[2] ?? "") } : null));
   return read.every((one) => one !== null) ? read : null;
 } // prettier-ignore
