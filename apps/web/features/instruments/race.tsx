@@ -17,6 +17,8 @@ export function RaceDrawing({ race, hob, width = WIDTH }: { race: Race; hob: boo
   const path = (curve: readonly number[]): string =>
     curve.map((share, i) => `${i === 0 ? "M" : "L"}${x(race.minutes[i] ?? 0).toFixed(1)} ${y(share).toFixed(1)}`).join(" ");
   const door = x(0);
+  // Beside the line that it names, on the side that has room.
+  const isLate = door > BOX.right - 96;
   const label = { fontFamily: fonts.body, fontSize: 13 };
   return (
     <Svg width={width} height={(width * HEIGHT) / WIDTH} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden>
@@ -27,7 +29,13 @@ export function RaceDrawing({ race, hob, width = WIDTH }: { race: Race; hob: boo
       <SvgText x={BOX.left} y={BOX.bottom + 22} fill={colours.faint} {...label}>
         bench
       </SvgText>
-      <SvgText x={Math.min(door + 6, BOX.right - 90)} y={BOX.top - 6} fill={colours.heat} {...label}>
+      <SvgText
+        x={isLate ? door - 6 : door + 6}
+        y={BOX.top - 6}
+        textAnchor={isLate ? "end" : "start"}
+        fill={colours.heat}
+        {...label}
+      >
         {hob ? "onto the plate" : "into the oven"}
       </SvgText>
       <SvgText x={BOX.right} y={BOX.bottom + 22} textAnchor="end" fill={colours.faint} {...label}>
