@@ -28,6 +28,7 @@ module.exports = {
     {
       ...node("e2e", "e2e"),
       testMatch: ["<rootDir>/*.e2e.ts"],
+      globalSetup: "<rootDir>/template.ts",
       setupFilesAfterEnv: ["<rootDir>/again.cjs"],
       moduleNameMapper: { "^@uprise/core$": "<rootDir>/../packages/core/src/index.ts" },
     },

@@ -9,7 +9,7 @@ beforeAll(async () => {
 afterAll(() => kitchen.close());
 
 test("every change of the sheet moves the readings in the browser, with the server gone; undo takes it back", async () => {
-  const page = await kitchen.open(`/bench/${await kitchen.copyOf("pear-loaf")}`);
+  const page = await kitchen.openKept(`/bench/${await kitchen.copyOf("pear-loaf")}`);
   await page.getByTestId("instrument-lift").waitFor();
   await page.context().setOffline(true);
   const start = { lift: await readingOf(page, "lift"), body: await readingOf(page, "body"), fill: await readingOf(page, "fill") };

@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { randomUUID } from "node:crypto";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { cpSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { type Browser, type BrowserContext, chromium, type Page } from "playwright-core";
@@ -15,7 +15,14 @@ const flags = [
   "--disable-background-networking",
   "--disable-component-update",
   "--disable-sync",
+  // The browser draws the menu of its address bar ahead for every window, in a process of its own, although there is none to be seen.
+  "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup,HttpsUpgrades,PaintHolding,OptimizationHints,MediaRouter",
 ];
+
+export interface Size {
+  width: number;
+  height: number;
+}
 
 export const phone = { width: 390, height: 844 };
 export const wide = { width: 1280, height: 800 };
@@ -24,8 +31,10 @@ export const wide = { width: 1280, height: 800 };
 export interface Kitchen {
   url: string;
   browser: Browser;
-  /** A page in a context of its own; what its console complains of is collected. */
-  open: (path: string, size?: { width: number; height: number }, context?: BrowserContext) => Promise<Page>;
+  /** A page in a context of its own; what its console complains of is collected. It is not kept on the device, which would cost every page a second. */
+  open: (path: string, size?: Size, context?: BrowserContext) => Promise<Page>;
+  /** The same with the service worker: a page that opens without a network once it was there. */
+  openKept: (path: string, size?: Size) => Promise<Page>;
   complaints: string[];
   /** A formula of the demo once more, under an id of its own: a journey that changes one finds it new at its second try too. */
   copyOf: (id: string) => Promise<string>;
@@ -37,7 +46,10 @@ export interface Kitchen {
   close: () => Promise<void>;
 }
 
-async function startServer(data: string, port: number): Promise<{ child: ChildProcess; url: string }> {
+/** The demo's kitchen with what its lists show, filled once for all journeys by `template.ts`. */
+export const TEMPLATE = join(root, "node_modules/.uprise/e2e-kitchen");
+
+export async function startServer(data: string, port: number): Promise<{ child: ChildProcess; url: string }> {
   const child = spawn(process.execPath, ["apps/server/dist/main.mjs"], {
     cwd: root,
     env: { ...process.env, PORT: String(port), UPRISE_DATA: data, UPRISE_DEMO: "1" },
@@ -53,7 +65,7 @@ async function startServer(data: string, port: number): Promise<{ child: ChildPr
   return { child, url };
 }
 
-const ended = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
+export const ended = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
   new Promise((done) => {
     // One that has ended already ends no more.
     if (child.exitCode !== null || child.signalCode !== null) return done();
@@ -63,6 +75,7 @@ const ended = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
 
 export async function openKitchen(): Promise<Kitchen> {
   const data = mkdtempSync(join(tmpdir(), "uprise-e2e-"));
+  cpSync(TEMPLATE, data, { recursive: true });
   const first = await startServer(data, 0);
   const { url } = first;
   let child = first.child;
@@ -80,14 +93,18 @@ export async function openKitchen(): Promise<Kitchen> {
     isDown = false;
     ({ child } = await startServer(data, Number(new URL(url).port)));
   };
-  return {
+  /** A journey that ended while its server was down leaves it so for the next try. */
+  const contextOf = async (size: Size, serviceWorkers: "allow" | "block"): Promise<BrowserContext> => {
+    if (isDown) await up();
+    return browser.newContext({ viewport: size, serviceWorkers });
+  };
+  const kitchen: Kitchen = {
     url,
     browser,
     complaints,
+    openKept: async (path, size = phone) => kitchen.open(path, size, await contextOf(size, "allow")),
     async open(path, size = phone, context) {
-      // A journey that ended while its server was down leaves it so for the next try.
-      if (isDown && !context) await up();
-      const page = await (context ?? (await browser.newContext({ viewport: size }))).newPage();
+      const page = await (context ?? (await contextOf(size, "block"))).newPage();
       await page.setViewportSize(size);
       page.on("console", (message) => {
         // What a killed server leaves open or does not answer is no fault of the page.
@@ -95,7 +112,7 @@ export async function openKitchen(): Promise<Kitchen> {
         // later than the browser thinks usual (first-load holds that each script asked for ahead is one that the page runs).
         const cut =
           (killed && /ERR_(?:CONNECTION|INCOMPLETE_CHUNKED|EMPTY_RESPONSE)/.test(message.text())) ||
-          /WebSocket is closed before the connection is established|preloaded using link preload but not used within/.test(
+          /Service Worker registration blocked|WebSocket is closed before the connection is established|preloaded using link preload but not used within/.test(
             message.text(),
           );
         if (!cut && (message.type() === "error" || message.type() === "warning"))
@@ -130,23 +147,30 @@ export async function openKitchen(): Promise<Kitchen> {
       rmSync(data, { recursive: true, force: true });
     },
   };
+  return kitchen;
 }
 
 const axe = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
 
-/** Serious and critical faults that axe-core finds on a page, as short lines. */
-export async function faultsOf(page: Page): Promise<string[]> {
+/** Serious and critical faults that axe-core finds on a page, as short lines; of its colours alone where the rest of it was looked at before. */
+export async function faultsOf(page: Page, of: "all" | "colours" = "all"): Promise<string[]> {
   await page.evaluate(axe);
-  const violations = await page.evaluate(async () => {
-    const run = (
-      globalThis as unknown as {
-        axe: {
-          run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
-        };
-      }
-    ).axe;
-    return (await run.run()).violations.filter((v) => v.impact === "serious" || v.impact === "critical");
-  });
+  const violations = await page.evaluate(
+    async (rules) => {
+      const run = (
+        globalThis as unknown as {
+          axe: {
+            run: (
+              options: object,
+            ) => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
+          };
+        }
+      ).axe;
+      const found = await run.run({ resultTypes: ["violations"], ...(rules && { runOnly: { type: "rule", values: rules } }) });
+      return found.violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+    },
+    of === "colours" ? ["color-contrast", "link-in-text-block"] : null,
+  );
   return violations.flatMap((v) =>
     v.nodes.map((node) => `${v.id}: ${node.html.slice(0, 160)} ${node.failureSummary?.slice(0, 200) ?? ""}`),
   );

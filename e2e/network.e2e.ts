@@ -20,7 +20,7 @@ describe("an application on the phone", () => {
       // Width and height stand in the head of a PNG.
       expect(`${bytes.readUInt32BE(16)}x${bytes.readUInt32BE(20)}`).toBe(sizes);
     }
-    const page = await kitchen.open("/bench/pear-loaf");
+    const page = await kitchen.openKept("/bench/pear-loaf");
     await page.locator("html[data-parts=here]").waitFor({ timeout: 60_000 });
     await page.getByTestId("instrument-lift").waitFor();
     const kept = await page.evaluate(async () => {
@@ -35,7 +35,7 @@ describe("an application on the phone", () => {
   });
 
   test("with the server killed it opens, reads, weighs, judges; what was saved goes out in order when it is back", async () => {
-    const page = await kitchen.open("/formulas");
+    const page = await kitchen.openKept("/formulas");
     await page.locator("html[data-parts=here]").waitFor({ timeout: 60_000 });
     await page.getByText("Teff, cocoa and beetroot muffins").waitFor();
     await page.goto(`${kitchen.url}/log`);
@@ -82,7 +82,7 @@ describe("an application on the phone", () => {
   });
 
   test("a bake begins without a server: what is weighed is kept over a reload, and all of it stands at the server when it is back", async () => {
-    const page = await kitchen.open("/counter");
+    const page = await kitchen.openKept("/counter");
     await page.locator("html[data-parts=here]").waitFor({ timeout: 60_000 });
     await page.getByRole("button", { name: "Bake it: Sorghum, cheddar and chive biscuits" }).waitFor();
     // A shelf that was never looked at is asked for ahead.
@@ -106,7 +106,7 @@ describe("an application on the phone", () => {
   });
 
   test("saved at sea while somebody else saved: both are shown, and it is mended on the screen", async () => {
-    const page = await kitchen.open("/bench/lentil-skillet");
+    const page = await kitchen.openKept("/bench/lentil-skillet");
     await page.getByTestId("instrument-lift").waitFor();
     await page.locator("html[data-parts=here]").waitFor({ timeout: 60_000 });
     await page.context().setOffline(true);

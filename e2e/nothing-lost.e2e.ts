@@ -135,7 +135,7 @@ test("a draft that cannot be read is set aside and said; one at fault is mended 
 });
 
 test("the server away: what is saved waits on the device, goes out by itself when it is back, and is not told as not found", async () => {
-  const page = await kitchen.open("/bench/lentil-skillet");
+  const page = await kitchen.openKept("/bench/lentil-skillet");
   await page.getByTestId("instrument-lift").waitFor();
   await page.getByLabel("Name of the formula").fill("Tray bread of the pier");
   // The page has been there long enough to have brought its parts.

@@ -77,7 +77,7 @@ test("a season is begun, its first bakes are taken, one is judged in the log and
 });
 
 test("without a network a season is told all the same: the bakes are chosen in the worker beside the page", async () => {
-  const page = await kitchen.open("/log/seasons", phone);
+  const page = await kitchen.openKept("/log/seasons", phone);
   await page.getByRole("link", { name: /A taller pear loaf/ }).click();
   await page.getByText("Next: bake 6 of 8").waitFor({ timeout: 60_000 });
   await page.waitForFunction(() => document.documentElement.dataset["parts"] === "here");
