@@ -115,20 +115,28 @@ const groups: [RegExp, (role: MixingRole, ingredient: Ingredient) => boolean][] 
 const stop = new Set("fresh ground whole large small medium plain fine dry dried soft light dark raw hot cold warm baking icing brown white black golden sour self free gluten no added extra ripe unsalted salted virgin pure mixed melted chopped diced".split(" ")); // prettier-ignore
 
 /** A word with and without its plural; letters, figures and hyphens. */
-const wordPattern = (word: string): string => `${word.replace(/[.*+?^${}()|[\]\\]/g, "\\$&").replace(/(?:oes|es|s)$/, "")}(?:e?s)?`;
+const stemOf = (word: string): string => word.replace(/(?:oes|es|s)$/, "");
+const wordPattern = (word: string): string => `${stemOf(word).replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}(?:e?s)?`;
 const phrasePattern = (words: readonly string[]): RegExp =>
   new RegExp(`(?<![\\p{L}-])${words.map(wordPattern).join("[\\s-]+")}(?![\\p{L}-])`, "giu");
 
+interface Call {
+  words: number;
+  pattern: RegExp;
+  /** What of its last word stands in each text that it is found in, in small letters. */
+  stem: string;
+}
+
 /** How a method may call a food: by its name, by what is left of it from the left on, by the pantry's other names. */
-function callsOf({ name, ingredient, part }: MethodFood): { words: number; pattern: RegExp }[] {
-  const out = new Map<string, { words: number; pattern: RegExp }>();
+function callsOf({ name, ingredient, part }: MethodFood): Call[] {
+  const out = new Map<string, Call>();
   const put = (words: readonly string[]): void => {
     const last = words.at(-1);
     if (last === undefined || last.length < 3 || stop.has(last)) return;
     // A fruit is its zest only where that is said: "the juice of 2 oranges" takes none.
     if (ingredient.id.endsWith("-zest") && !words.some((word) => /^(?:zests?|rind|peel)$/.test(word))) return;
     const key = words.join(" ");
-    if (!out.has(key)) out.set(key, { words: words.length, pattern: phrasePattern(words) });
+    if (!out.has(key)) out.set(key, { words: words.length, pattern: phrasePattern(words), stem: stemOf(last) });
   };
   const short = ingredient.id === "soda" ? ["bicarb", "bicarbonate"] : [];
   for (const one of [name, ingredient.name, ...ingredient.aliases, ...short]) {
@@ -146,10 +154,12 @@ function callsOf({ name, ingredient, part }: MethodFood): { words: number; patte
 }
 
 /** Which foods a stretch names, by their longest call; a word that is part of another food's longer name is not theirs. */
-function namedIn(text: string, calls: readonly { lineId: string; calls: ReturnType<typeof callsOf> }[]): Set<string> {
+function namedIn(text: string, calls: readonly { lineId: string; calls: readonly Call[] }[]): Set<string> {
   const found: { lineId: string; from: number; to: number }[] = [];
+  const small = text.toLowerCase();
   for (const { lineId, calls: own } of calls)
-    for (const { pattern } of own) {
+    for (const { pattern, stem } of own) {
+      if (!small.includes(stem)) continue;
       const all = [...text.matchAll(pattern)];
       for (const match of all) found.push({ lineId, from: match.index, to: match.index + match[0].length });
       if (all.length > 0) break;

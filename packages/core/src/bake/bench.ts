@@ -46,7 +46,7 @@ export function stand(
     const half = (carbonDioxide - air - holds) / 2;
     return half + Math.sqrt(half * half + carbonDioxide * air);
   };
-  const rates = stageRates(gas).map((rate) => rate(celsius));
+  const rates = stageRates(gas).map(({ at }) => at(celsius));
   const dt = seconds / STEPS;
   for (let step = 0; step < STEPS; step++) {
     const before = inBubbles();

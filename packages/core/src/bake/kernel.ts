@@ -13,7 +13,6 @@ import { flowOut, meltingShare } from "./spread";
 import { stageRates } from "./gas-rates";
 import { brush, slabsOf } from "./slabs";
 import { FLOWS_BELOW, onHob, relativeConsistency, type Start, topsLater } from "./start";
-import type { Gas } from "../lift/gas";
 import { GAS_CONSTANT, KELVIN, WATER_CAPACITY, boilingC, pressurePa, releaseTable, tableOf } from "./steam-tables";
 
 /** A round vessel with so small a half-width is a cup; a tin so narrow against its wall domes like a loaf. */
@@ -108,26 +107,29 @@ function flowOf({ shape, vessel, yieldPa, fatShare, cutIn, material, risen }: St
 }
 
 export function tablesFor(start: Pick<Start, "gas" | "settingC">, model: Model, dt: number): StepTables {
-  const known = tablesByGas.get(start.gas) ?? new Map<string, StepTables>();
-  tablesByGas.set(start.gas, known);
-  const key = [start.settingC, dt, model.setEnergy, model.setSeconds, model.loss].join();
-  let tables = known.get(key);
-  if (!tables) {
-    const settingK = start.settingC + KELVIN;
-    const rate = (celsius: number): number =>
-      Math.exp((-model.setEnergy / GAS_CONSTANT) * (1 / (celsius + KELVIN) - 1 / settingK)) / model.setSeconds;
-    tables = {
-      release: stageRates(start.gas).map((stage) => releaseTable(stage, dt)),
-      setting: releaseTable(rate, dt),
-      loss: tableOf((celsius) => model.loss * 2 ** ((Math.min(celsius, 80) - 22) / 20)),
-    };
-    known.set(key, tables);
-  }
-  return tables;
+  const { setEnergy, setSeconds, loss } = model;
+  const settingK = start.settingC + KELVIN;
+  const setting = (celsius: number): number =>
+    Math.exp((-setEnergy / GAS_CONSTANT) * (1 / (celsius + KELVIN) - 1 / settingK)) / setSeconds;
+  return {
+    release: stageRates(start.gas).map(({ key, at }) => kept(`${key} ${dt}`, () => releaseTable(at, dt))),
+    setting: kept(`set ${start.settingC} ${setEnergy} ${setSeconds} ${dt}`, () => releaseTable(setting, dt)),
+    loss: kept(`loss ${loss}`, () => tableOf((celsius) => loss * 2 ** ((Math.min(celsius, 80) - 22) / 20))),
+  };
 }
 
-/** The same batter is baked several times to find a range: its tables are made once. */
-const tablesByGas = new WeakMap<Gas, Map<string, StepTables>>();
+/** Few reactions make the gas of all batters: their tables are made once, and forgotten when there are this many. */
+const MOST_TABLES = 200;
+const tables = new Map<string, Float64Array>();
+
+function kept(key: string, make: () => Float64Array): Float64Array {
+  const known = tables.get(key);
+  if (known) return known;
+  if (tables.size >= MOST_TABLES) tables.clear();
+  const made = make();
+  tables.set(key, made);
+  return made;
+}
 
 /** One step of everything. */
 export function step(run: Run, tables: StepTables, dt: number): void {

@@ -41,6 +41,9 @@ const sorbed = (a: number): number => {
   return (monolayer * c * k * a) / ((1 - k * a) * (1 - k * a + c * k * a));
 };
 
+/** The activities between which one is looked for. */
+const [LEAST, MOST] = [0.05, 0.9999];
+
 /** The root of a rising function between two ends, by halving. */
 function rootOf(f: (x: number) => number, low: number, high: number, steps = 60): number {
   let [a, b] = [low, high];
@@ -55,15 +58,15 @@ function rootOf(f: (x: number) => number, low: number, high: number, steps = 60)
 /** Water activity of a moist mass: grams of water, of dry matter that holds it, of sugars and salt. */
 export function activityOf(waterG: number, dryG: number, dissolvedG: Partial<Record<Solute, number>>): number {
   if (waterG <= 0) return 0;
-  const inSolution = (a: number): number => {
-    const masses = Object.values(dissolvedG).reduce((sum, grams) => sum + (grams ?? 0), 0);
-    if (masses <= 0) return 0;
-    // More water is a thinner solution and a higher activity.
-    const activity = (water: number): number =>
-      solutionActivity(Object.fromEntries(Object.entries(dissolvedG).map(([name, grams]) => [name, (grams ?? 0) / water])));
-    return rootOf((water) => activity(water) - a, 1e-6, 1e5);
-  };
-  return rootOf((a) => dryG * sorbed(a) + inSolution(a) - waterG, 0.05, 0.9999);
+  const { sucrose = 0, simple = 0, salt = 0 } = dissolvedG;
+  const activity = (water: number): number =>
+    solutionActivity({ sucrose: sucrose / water, simple: simple / water, salt: salt / water });
+  // More water in the solution makes it thinner: its activity rises, and with it what is held by the dry matter.
+  const over = (water: number): number => dryG * sorbed(activity(water)) + water - waterG;
+  const least = waterG * 1e-9;
+  // Without anything dissolved, or where all of it stays crystals, the dry matter holds all the water.
+  if (sucrose + simple + salt <= 0 || over(least) > 0) return rootOf((a) => dryG * sorbed(a) - waterG, LEAST, MOST);
+  return Math.min(MOST, Math.max(LEAST, activity(rootOf(over, least, waterG))));
 }
 
 /** Sugars of these are mostly single: glucose, fructose, what honey and fruit have. */

@@ -12,6 +12,13 @@ export class Taken {
     this.used.fill(0);
   }
 
+  /** The minute from which nothing is taken any more. */
+  freeFrom(): number {
+    let minute = this.used.length;
+    while (minute > 0 && this.used[minute - 1] === 0) minute--;
+    return minute;
+  }
+
   /** Whether so many more are free through [from, to). What lies outside of the day is not. */
   free(from: number, to: number, many = 1): boolean {
     if (from < 0 || to > this.used.length) return false;

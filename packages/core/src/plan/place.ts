@@ -230,6 +230,12 @@ function leadOf(job: Job): number {
   return lead;
 }
 
+/** The minute of a bake from which on nothing stands in its way: even its first step comes after all that is taken. */
+function calmFrom(job: Job, { hands, mixers, vessels }: Kitchenware, floor: number, stand: number): number {
+  const taken = [hands, mixers, ...(job.vessels ? [vessels.get(job.vessels.sort)] : [])].map((one) => one?.freeFrom() ?? 0);
+  return Math.max(floor, ...taken) + shapeOf(job).before.reduce((sum, { minutes }) => sum + minutes, job.panHeats + stand);
+}
+
 export interface PlaceOptions {
   /** In that oven alone. */
   ovenId?: string | undefined;
@@ -253,7 +259,9 @@ export function place(job: Job, ware: Kitchenware, { ovenId, mayWait, ...manner 
   let best: { at: number; ovenId: string; heating: number; here: InOven } | null = null;
   const own = begun?.ovenId;
   const tried = own !== undefined && job.inOven.has(own) ? [own] : ovenId === undefined ? [...job.inOven.keys()] : [ovenId];
-  const first = Math.max(ware.from, job.earliest, manner.base?.end ?? 0) + leadOf(job);
+  const floor = Math.max(ware.from, job.earliest, manner.base?.end ?? 0);
+  const first = floor + leadOf(job);
+  const calm = calmFrom(job, ware, floor, options.stand);
   for (const id of tried) {
     const here = job.inOven.get(id);
     const heated = ware.ovens.get(id);
@@ -278,6 +286,8 @@ export function place(job: Job, ware: Kitchenware, { ovenId, mayWait, ...manner 
         best = { at, ovenId: id, heating: asked.heating, here };
         break;
       }
+      // What finds no place where all hands are free finds none later.
+      if (at >= calm) break;
       at++;
     }
   }
