@@ -4,17 +4,22 @@ import { timesIn } from "./time-text";
 import { unitOf } from "./units";
 
 /** "millet flour 620": a food and a figure, and nothing else. */
-const bareFigure = /^\s*(\p{L}[^\d]{1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)(?:\s+(\p{L}{4,}[\p{L} +&'-]{0,30}))?\s*$/u;
+const bareFigure = /^\s*(\p{L}(?:[^\d]|\d+(?:[.,]\d+)?\s?%){1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)(?:\s+(\p{L}{4,}[\p{L} +&'-]{0,30}))?\s*$/u;
 export const brackets = /\([^()]*\)/g;
 const FEW = 3;
+/** "egg 1" is one egg, "egg 150" its mass: so many of a thing are still a count. */
+export const MOST_COUNTED = 12;
+
+/** "bake 25", "page 31": no food is called so. */
+const noFood = /^(?:bake[sd]?|cook(?:ed|ing)?|oven|pages?|rest|chill|cool|time|temp\w*|day|step|batch|no|week|wk|tray|rack)\b/i;
 
 /** The food of such a line, its figure and what is done to it; a time, a unit or a word of the oven behind the figure makes it none. */
 export function bareRow(line: string, names: Names): RegExpExecArray | null {
-  // What a bracket says of it stands beside: "flour (rice/tapioca 2:1) 240".
-  const found = bareFigure.exec(line.replace(brackets, " ").replace(/\s+/g, " "));
-  const [first = ""] = (found?.[3] ?? "").toLowerCase().split(" ");
-  const isFood = first === "" || (names.known(plainText(found?.[1] ?? "")) !== null && unitOf(first) === null && timesIn(`1 ${first}`).length === 0); // prettier-ignore
-  return isFood ? found : null;
+  // What a bracket says of it stands beside: "flour (rice/tapioca 2:1) 240"; strokes set the cells of a table apart.
+  const found = bareFigure.exec(line.replace(brackets, " ").replaceAll("|", " ").replace(/\s+/g, " "));
+  const behind = (found?.[3] ?? "").toLowerCase().split(" ").filter((word) => word !== "");
+  const isFood = behind.length === 0 || (names.known(plainText(found?.[1] ?? "")) !== null && behind.every((word) => unitOf(word) === null) && timesIn(`1 ${behind[0]}`).length === 0); // prettier-ignore
+  return isFood && !noFood.test(found?.[1] ?? "") ? found : null;
 }
 
 /** "600 sorghum", "water 780": a food and a figure in a list on one line. */
@@ -35,7 +40,8 @@ export function bareList(line: string, names: Names, few = FEW): string | null {
     // "2 eggs" is two of them.
     const found = called === undefined ? null : names.find(plainText(called));
     const thing = called === undefined ? null : (names.known(plainText(called)) ?? (found?.respelled ? found : null));
-    return thing && thing.what.pieces === undefined ? { figure: before ?? figure ?? "", name: called } : null;
+    const weighed = thing && (thing.what.pieces === undefined || Number(before ?? figure) > MOST_COUNTED);
+    return weighed ? { figure: before ?? figure ?? "", name: called } : null;
   });
   const known = read.filter((one) => one !== null).length;
   if (known < few - 1 || known < parts.length - 2) return null;
@@ -51,6 +57,10 @@ export function bareList(line: string, names: Names, few = FEW): string | null {
   return `${head}${all.map((one, k) => (one ? `${one.figure} g ${one.name}` : (parts[k] ?? ""))).join(", ")}`;
 }
 
+/** "BP 55 g", "GF flour 1.2 kg": beside lines of this kind a figure without a unit is of the same one. */
+const inGrams = /^\s*\p{L}[^\d|]{1,40}?[\s:]+\d+(?:[.,]\d+)?\s?k?g\b/gmu;
+const FEW_IN_GRAMS = 2;
+
 const total = /^\s*(?:total|sum|together|batch|gesamt|summe|totale?)\b/i;
 
 /**
@@ -63,7 +73,9 @@ export function bareFigures(text: string, names: Names): "asked" | "summed" | nu
     return name === undefined ? [] : [{ name, figure: Number(figure?.replace(",", ".")) }];
   });
   const foods = rows.filter(({ name }) => !total.test(name));
-  if (foods.filter(({ name }) => names.known(plainText(name)) !== null).length < FEW) return null;
+  const few = (text.match(inGrams)?.length ?? 0) >= FEW_IN_GRAMS ? 1 : FEW;
+  const known = foods.filter(({ name }) => names.known(plainText(name)) !== null).length;
+  if (known < few && !text.split("\n").some((line) => bareList(line, names) !== null)) return null;
   const sum = foods.reduce((all, { figure }) => all + figure, 0);
   return rows.some(({ name, figure }) => total.test(name) && figure > 100 && Math.abs(figure - sum) <= 0.01 * sum)
     ? "summed"

@@ -3,7 +3,7 @@ import { asScanned, type Scanned } from "./grammar/scanned";
 import { plainText } from "./grammar/tokens";
 import { inEnglish, type Language, languageOfLine } from "./languages/language";
 import { speaker, withoutBullet, type WrittenItem } from "./line";
-import { bareFigures, bareList, bareRow, brackets } from "./bare-figures";
+import { bareFigures, bareList, bareRow, brackets, MOST_COUNTED } from "./bare-figures";
 import { isMeasured, itemsOfLine } from "./line-items";
 import { amountFirst, asRows, ofBatch, withoutColumns } from "./rows";
 import { inGrams, sharesOf } from "./shares";
@@ -56,9 +56,11 @@ export function draftsOf(
   const drafts: Draft[] = [];
   let section: Section = "start";
   let at = 0;
-  const bare = figuresAre === "unknown" ? null : bareFigures(text, names);
   const shares = sharesOf(text);
-  const rows = asRows(text).split("\n");
+  const rows = asRows(text)
+    .split("\n")
+    .map((row) => ofBatch(row, batch));
+  const bare = figuresAre === "unknown" ? null : bareFigures(rows.join("\n"), names);
   for (const [n, whole] of text.split("\n").entries()) {
     const from = at;
     at += whole.length + 1;
@@ -69,14 +71,14 @@ export function draftsOf(
     // Of how much the shares are is no thing of the list.
     const isOfShares = shares?.saidIn === whole && !isAboutBaking(plainText(whole));
     // Who says it in a chat, and when, is no part of what is said.
-    const read = asScanned(ofBatch(spoken(own.replace(speaker, ""), language), batch));
+    const read = asScanned(spoken(own.replace(speaker, ""), language));
     const listed = figuresAre === "unknown" ? null : bareInside(read.text, names, bare !== null);
     const scanned = listed ?? read.text;
     const { changed } = read;
     const [, called = "", figure, done] = (bare && bareRow(scanned, names)) || [];
     const behind = `${figure === undefined ? "" : (scanned.match(brackets) ?? []).map((one) => ` ${one}`).join("")}${done === undefined ? "" : `, ${done}`}`;
     // "egg 1" is one egg; "egg 150" is its mass.
-    const counted = figure !== undefined && Number(figure) <= 12 && names.known(plainText(called))?.what.pieces !== undefined;
+    const counted = figure !== undefined && Number(figure) <= MOST_COUNTED && names.known(plainText(called))?.what.pieces !== undefined;
     const isBare = figuresAre === undefined && (listed !== null || (figure !== undefined && !counted && bare === "asked"));
     const figures = readAs(
       figure === undefined
@@ -146,8 +148,9 @@ const spoken = (line: string, language: Language): string =>
   language === "en"
     ? line
         .replace(/\b(?:u+h+|u+m+|er+m+|hmm+)\b,?\s*/gi, "")
-        .replace(/\bg(?:\.\s?|-)f\b\.?(?=\s)/gi, "gluten-free")
-        .replace(/\bb['’]milk\b/gi, "buttermilk")
+        .replace(/\bg(?:\.\s?|[-/])f\b\.?(?=\s)/gi, "gluten-free")
+        .replace(/\bs\/r\b/gi, "self-raising")
+        .replace(/\bb['’/] ?milk\b/gi, "buttermilk")
         .replace(/\bh2o\b/gi, "water")
         .replace(/\b(?:b|bk|bkg|bak)\.\s?(?=(?:powder|pdr|soda)\b)/gi, "baking ")
         // "2 eggs M", "3 eggs (L)"

@@ -107,8 +107,17 @@ function withHeads(text: string): string {
   return lines.join("\n");
 } // prettier-ignore
 
-/** "rice flour 150 • potato flour 100": signs between the things of one line. */
-const dotted = (line: string): string => (/\S\s+[•●▪∙]\s+\S/.test(line) ? line.replace(/(\S)\s+[•●▪∙]\s+(?=\S)/g, "$1, ") : line);
+/** "rice flour 150 • potato flour 100", "rice fl 90 | millet fl 60": signs between the things of one line, each with its figure. */
+function dotted(line: string): string {
+  if (/\S\s+[•●▪∙]\s+\S/.test(line)) return line.replace(/(\S)\s+[•●▪∙]\s+(?=\S)/g, "$1, ");
+  const things = line.split("|");
+  const items = things.filter((thing) => /\p{L}{2}/u.test(thing) && /\d/.test(thing) && !anAmount.test(thing.trim()));
+  return things.length > 1 &&
+    things.length - items.length <= (things.length > 2 ? 1 : 0) &&
+    things.every((thing) => thing.trim() !== "")
+    ? things.map((thing) => thing.trim()).join(", ")
+    : line;
+}
 
 /**
  * A text line by line as its table says it: rows that semicolons or commas set apart, as spreadsheets write them, have strokes in their place; figures have

@@ -76,7 +76,7 @@ const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+
 function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
   if (besideHeat(text, said)) return true;
   // "knead, 25 min bake.": in other languages the verb stands behind.
-  if (/^\s+bake[sd]?\s*(?:[.,;]|$)/.test(text.slice(said.end))) return true;
+  if (/^\s+bake[sd]?\s*(?:[.,;(]|$)/.test(text.slice(said.end))) return true;
   const clauseStart = Math.max(...[".", ";", "·", "!"].map((mark) => text.lastIndexOf(mark, said.start - 1))) + 1;
   const clause = text.slice(clauseStart, said.start);
   let last = "";
@@ -118,7 +118,7 @@ export function readStages(source: string): ReadStage[] {
     .replace(/(\d)-?ish\b/gi, "$1")
     // "180c (fan160) 40-45": behind a heat a figure alone is its minutes.
     .replace(
-      /(\b\d{3}\s*°?\s*[cf]\b(?:\s*(?:\(\s*)?fan\s*\d{3}\s*°?\s*c?\b(?:\s*\))?)?[,:]?\s+(?:for\s+)?)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]|until\b|till\b))/gi,
+      /(\b\d{3}\s*°?\s*(?:[cf]|fan)\b(?:\s*(?:\(\s*)?fan\s*\d{3}\s*°?\s*c?\b(?:\s*\))?)?[,:]?\s+(?:for\s+)?)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]|until\b|till\b))/gi,
       "$1$2 min",
     )
     // "Hot oven - 220 - for 12-15."

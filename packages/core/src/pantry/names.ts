@@ -10,7 +10,7 @@ const singular = (word: string): string => {
 
 /** Two words that are one, before anything is compared. */
 const joined: [RegExp, string | ((match: string) => string)][] = [
-  [/\bgluten[\s-]free\b|\bg\.?f\.?\b|\bfree[\s-]from\b/g, "glutenfree"],
+  [/\bgluten[\s-]free\b|\bg[./]?f\.?\b|\bfree[\s-]from\b/g, "glutenfree"],
   [/\blactose[\s-]free\b/g, "lactosefree"],
   [/\b(?:dairy|milk)[\s-]free\b|\bnon[\s-]?dairy\b/g, "dairyfree"],
   [/\bplant[\s-]based\b/g, "plantbased"],
@@ -21,7 +21,9 @@ const joined: [RegExp, string | ((match: string) => string)][] = [
   [/\bfreeze[\s-]dried\b/g, "freezedried"],
   [/\bap flour\b/g, "allpurpose flour"],
   [/\ball[\s-]purpose\b/g, "allpurpose"],
-  [/\bs\.?r\.? flour\b/g, "selfraising flour"],
+  [/\bs[./]?r\.? flour\b/g, "selfraising flour"],
+  [/\bflour,? ((?:glutenfree )?)s[./]?r\b/g, (match) => `${/glutenfree /.exec(match)?.[0] ?? ""}selfraising flour`],
+  [/\bbs\b/g, "baking soda"],
   [/\bself[\s-](?:raising|rising)\b/g, "selfraising"],
   [/\b(?:1|one)[\s-](?:to|for)[\s-](?:1|one)\b|\b1:1\b|\bcup[\s-]for[\s-]cup\b/g, "onetoone"],
   [/\bwhole[\s-](?:grain|meal|wheat)\b/g, (match) => match.replace(/[\s-]/g, "")],
@@ -40,7 +42,7 @@ const spelled: Record<string, string> = {
   crystallized: "crystallised", caramelised: "caramelized", courgette: "courgette", omelette: "omelet", yolks: "yolk",
   plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", st: "starch",
   pdr: "powder", pwd: "powder", pwdr: "powder", powd: "powder", marg: "margarine", choc: "chocolate", evap: "evaporated", cond: "condensed", veg: "vegetable", parm: "parmesan",
-  cinn: "cinnamon", xanth: "xanthan", sult: "sultana", dess: "desiccated", cocon: "coconut", psyll: "psyllium",
+  cinn: "cinnamon", xanth: "xanthan", sult: "sultana", dess: "desiccated", cocon: "coconut", psyll: "psyllium", sug: "sugar", yog: "yoghurt",
 }; // prettier-ignore
 
 /** Words that make one with their neighbour (see `joined`): by themselves they may be in no name. */
@@ -55,7 +57,7 @@ export const spellingOf = (word: string): string => spelled[word] ?? word;
 
 /** Words that describe state, quality or cutting and do not change which thing is meant. */
 const neutral = new Set(
-  `fresh freshly organic good quality best large medium small big extra fine finely coarsely roughly thinly thickly chopped diced sliced minced
+  `fresh freshly organic good quality best large medium small big extra fine finely coarsely roughly thinly thickly chopped diced dice sliced minced
   crumbled grated shredded peeled cored ripe room temperature temp softened soft melted cold warm hot chilled lukewarm tepid cooled boiling of
   the a an your favourite favorite some more plus about each drained rinsed toasted roasted raw natural certified unsalted salted
   unsweetened sweetened pure at level heaped beaten lightly well very freerange leftover firm such as tinned canned squeezed packed sifted

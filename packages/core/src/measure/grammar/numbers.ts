@@ -77,17 +77,19 @@ const small: Parser<number> = first(
   map(inTurn(named(tens), maybe(joined(named(ones)))), ([ten, one]) => ten + (one !== null && one < 10 ? one : 0)),
   named(ones),
 );
-/** "a hundred and eighty", "two hundred". */
+/** "a hundred and eighty", "two hundred", "hundred and twenty". */
 const hundreds: Parser<number> = map(
   inTurn(
-    first(
-      named(ones),
-      map(article, () => 1),
+    maybe(
+      first(
+        named(ones),
+        map(article, () => 1),
+      ),
     ),
     joined(word("hundred")),
     maybe(map(inTurn(maybe(word("and")), small), ([, rest]) => rest)),
   ),
-  ([count, , rest]) => count * 100 + (rest ?? 0),
+  ([count, , rest]) => (count ?? 1) * 100 + (rest ?? 0),
 );
 /** "three-fifty", "two fifty": as ovens and scales are spoken of. */
 const clipped: Parser<number> = map(

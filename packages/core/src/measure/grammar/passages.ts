@@ -1,3 +1,6 @@
+import { value } from "./numbers";
+import { tokensOf } from "./tokens";
+
 /**
  * A line is read in passages of a bounded length, so that the time for a text grows with its length and not with the square of its longest
  * line. What a kitchen writes is one passage; a longer line is parted where a sentence ends, else at a comma, else at a blank.
@@ -41,9 +44,13 @@ const spokenHeat = /(?<=,\s*)(one|two|three|four) ((?:ten|twenty|thirty|forty|fi
 /** "two twenty for about fifteen", "190 for 25.": a heat and its minutes, neither with its unit, at the end of what is said. */
 const bareHeatFor = /(?<=^\s?|[.,;]\s?|\b(?:at|in|oven|bake)\s|@\s?)((?:one|two|three|four) (?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?|[12]\d[05])\s+for\s+(?:about\s+)?((?:ten|twelve|fifteen|eighteen|twenty|thirty|forty|fifty|sixty)(?:[- ]five)?|\d{1,2}(?:\s*-\s*\d{1,2})?)(?=\s*(?:$|[.,;!]))/giu; // prettier-ignore
 
+/** "at a hundred and eighty for fifty minutes": a heat in words, with its minutes behind it. */
+const wordedHeat = /\b(?:a|one|two|three|four) hundred(?: and)?(?: (?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?)?(?=(?: degrees)?(?: c| celsius| fan)?,? for\b)/gi; // prettier-ignore
+
 /** The same as a sentence says it. */
 export const withHeatsSaid = (text: string): string =>
   heatAndTime
     .reduce((all, pattern) => all.replace(pattern, "bake at $1 for $2"), text)
+    .replace(wordedHeat, (words) => String(value(tokensOf(words), 0)?.value ?? words))
     .replace(spokenHeat, "bake at $1 $2 for ")
     .replace(bareHeatFor, "bake at $1 for $2 min");

@@ -170,8 +170,11 @@ export function inEnglish(text: string, language: Language): string {
     done = last.end;
     at += found?.taken ?? 1;
   }
-  return out + text.slice(done);
+  return (out + text.slice(done)).replace(abbreviated, "$1");
 }
+
+/** What an abbreviation stood for keeps no point: "1 gestr. TL" is a level one, not the end of a sentence. */
+const abbreviated = /\b(level|heaped|scant|about)\.(?=\s)/g;
 
 /** Where a capital behind a full stop begins a sentence, not a noun behind an abbreviation: "4 ore. Teglia", but "1 Pck. Zucker". */
 const opens = (text: string, at: number, language: Language): boolean =>
