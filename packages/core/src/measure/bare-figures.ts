@@ -4,12 +4,15 @@ import { timesIn } from "./time-text";
 import { unitOf } from "./units";
 
 /** "millet flour 620": a food and a figure, and nothing else. */
-const bareFigure = /^\s*(\p{L}(?:[^\d]|\d+(?:[.,]\d+)?\s?%){1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)(?:\s+(\p{L}{4,}[\p{L} +&'-]{0,30}))?\s*$/u;
+const bareFigure =
+  /^\s*(\p{L}(?:[^\d]|\d+(?:[.,]\d+)?\s?%){1,40}?)[\s:]+(\d{1,4}(?:[.,]\d{1,2})?)(?:\s+(\p{L}{4,}[\p{L} +&'-]{0,30}))?\s*$/u;
 export const brackets = /\([^()]*\)/g;
 const FEW = 3;
 /** "egg 1" is one egg, "egg 150" its mass: so many of a thing are still a count. */
 export const MOST_COUNTED = 12;
 
+/** "Carrot muffins, version 6": how often it was written, and no food. */
+const numbered = /\b(?:version|v|no|nr|take|try|test|attempt|mark|mk|part|lesson|chapter|edition)\.?$/i;
 /** "bake 25", "page 31": no food is called so. */
 const noFood = /^(?:bake[sd]?|cook(?:ed|ing)?|oven|pages?|rest|chill|cool|time|temp\w*|day|step|batch|no|week|wk|tray|rack)\b/i;
 
@@ -17,13 +20,19 @@ const noFood = /^(?:bake[sd]?|cook(?:ed|ing)?|oven|pages?|rest|chill|cool|time|t
 export function bareRow(line: string, names: Names): RegExpExecArray | null {
   // What a bracket says of it stands beside: "flour (rice/tapioca 2:1) 240"; strokes set the cells of a table apart.
   const found = bareFigure.exec(line.replace(brackets, " ").replaceAll("|", " ").replace(/\s+/g, " "));
-  const behind = (found?.[3] ?? "").toLowerCase().split(" ").filter((word) => word !== "");
+  const behind = (found?.[3] ?? "")
+    .toLowerCase()
+    .split(" ")
+    .filter((word) => word !== "");
   const isFood = behind.length === 0 || (names.known(plainText(found?.[1] ?? "")) !== null && behind.every((word) => unitOf(word) === null) && timesIn(`1 ${behind[0]}`).length === 0); // prettier-ignore
-  return isFood && !noFood.test(found?.[1] ?? "") ? found : null;
+  return isFood && !noFood.test(found?.[1] ?? "") && !numbered.test(found?.[1] ?? "") ? found : null;
 }
 
 /** "600 sorghum", "water 780": a food and a figure in a list on one line. */
-const bareItem = /^(?:(\d{1,4}(?:[.,]\d)?)\s+(\p{L}[\p{L} '-]{1,30})|(\p{L}[\p{L} '-]{1,30}?)\s+(\d{1,4}(?:[.,]\d)?))$/u;
+const bareItem = /^(?:(\d{1,4}(?:[.,]\d)?)\s+(\p{L}[\p{L} &'-]{1,30})|(\p{L}[\p{L} &'-]{1,30}?)\s+(\d{1,4}(?:[.,]\d)?))$/u;
+
+/** "egg 1 (50)": a count, and its mass in a bracket without a unit. */
+const countAndMass = /^(\p{L}[\p{L} '-]{1,30}?)\s+(\d{1,2})\s*\(\s*(\d{2,4})\s*\)$/u;
 
 /** "g rice flour": what stands behind its figure is a unit, and says what the bare ones beside it are. */
 const hasUnit = (called: string): boolean => /^(?:g|grams?|ml)\s+\p{L}/iu.test(called);
@@ -33,13 +42,17 @@ export function bareList(line: string, names: Names, few = FEW): string | null {
   const apart = line.includes(",") ? /,\s*(?:and\s+)?/ : /\s\/\s/;
   if (line.split(apart).length < few) return null;
   const [, head = "", rest = line] = /^([^:\d]{2,40}:\s+)?(.+)$/.exec(line.trim()) ?? [];
-  const parts = rest.split(apart).map((part) => part.trim());
+  const whole = rest.split(apart).map((part) => part.trim());
+  const glosses = whole.map((part) =>
+    countAndMass.test(part) ? "" : (part.match(brackets) ?? []).map((one) => ` ${one}`).join(""),
+  );
+  const parts = whole.map((part) => part.replace(countAndMass, "$2 $1 ($3 g)").replace(brackets, " ").replace(/\s+/g, " ").replace(/\.\s*$/, "").trim()); // prettier-ignore
   const read = parts.map((part) => {
     const [, before, behind, name, figure] = bareItem.exec(part) ?? [];
     const called = behind ?? name;
-    // "2 eggs" is two of them.
     const found = called === undefined ? null : names.find(plainText(called));
     const thing = called === undefined ? null : (names.known(plainText(called)) ?? (found?.respelled ? found : null));
+    // "2 eggs" is two of them, "egg 1 (50)" too.
     const weighed = thing && (thing.what.pieces === undefined || Number(before ?? figure) > MOST_COUNTED);
     return weighed ? { figure: before ?? figure ?? "", name: called } : null;
   });
@@ -54,7 +67,14 @@ export function bareList(line: string, names: Names, few = FEW): string | null {
   });
   if (all.filter((one) => one !== null).length + parts.filter((part) => hasUnit(part.replace(/^[\d.,]+\s*/, ""))).length < few)
     return null;
-  return `${head}${all.map((one, k) => (one ? `${one.figure} g ${one.name}` : (parts[k] ?? ""))).join(", ")}`;
+  const said = parts.map((part, k) => {
+    const one = all[k];
+    if (one) return `${one.figure} g ${one.name}${glosses[k] ?? ""}`;
+    const [, , , name, figure] = bareItem.exec(part) ?? [];
+    if (name !== undefined) return `${figure} ${name}`;
+    return (whole[k] ?? "").replace(countAndMass, "$2 $1 ($3 g)");
+  });
+  return head + said.join(", ");
 }
 
 /** "BP 55 g", "GF flour 1.2 kg": beside lines of this kind a figure without a unit is of the same one. */

@@ -78,7 +78,8 @@ export function draftsOf(
     const [, called = "", figure, done] = (bare && bareRow(scanned, names)) || [];
     const behind = `${figure === undefined ? "" : (scanned.match(brackets) ?? []).map((one) => ` ${one}`).join("")}${done === undefined ? "" : `, ${done}`}`;
     // "egg 1" is one egg; "egg 150" is its mass.
-    const counted = figure !== undefined && Number(figure) <= MOST_COUNTED && names.known(plainText(called))?.what.pieces !== undefined;
+    const counted =
+      figure !== undefined && Number(figure) <= MOST_COUNTED && names.known(plainText(called))?.what.pieces !== undefined;
     const isBare = figuresAre === undefined && (listed !== null || (figure !== undefined && !counted && bare === "asked"));
     const figures = readAs(
       figure === undefined

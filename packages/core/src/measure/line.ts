@@ -264,7 +264,9 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
     if (found && (found.net || /\b(?:drained|stoned|peeled)\s*\(\s*[\d~]/i.test(rest))) {
       net = true;
       all = [...found.measures, ...all];
-    } else if (found?.each && count !== null) all = [...scaledBy(found.measures, count), ...all];
+    } else if (vessel.test(content) && cupsOf(all) !== null)
+      all = scaledBy(measuresIn(content.replace(vessel, ""))?.measures ?? [], cupsOf(all) ?? 1);
+    else if (found?.each && count !== null) all = [...scaledBy(found.measures, count), ...all];
     else if (found) all = [...all, ...found.measures];
     else if (/^or\b/i.test(content)) alternatives.push(content.replace(/^or\s+/i, ""));
     else if (!/^(?:see|note|from)\b/i.test(content)) glosses.push(content);
@@ -310,6 +312,12 @@ function withAmount(rest: string, measures: Measure[], tail: Tail): WrittenItem 
   const item = namedItem(text, all, tail, glosses, alternatives);
   return net ? { ...item, net: true } : item;
 }
+
+/** "2 mugs of flour (mug = 140 g)": what one of them holds, where the recipe says it. */
+const vessel =
+  /^(?:(?:a|1|one|my|the|each)\s+)?(?:mug|cup|glass|beaker)\s*(?:=|is|holds)\s*(?=(?:about |ca\.? )?\d+(?:[.,]\d+)?\s?(?:g|ml|oz)\b)/i;
+const cupsOf = ([first]: readonly Measure[]): number | null =>
+  first?.length === 1 && first[0]?.unit === "cup" ? first[0].quantity.mid : null;
 
 /** How many pieces or containers an amount counts; null where it measures. */
 const countOf = ([first]: readonly Measure[]): number | null => {

@@ -62,7 +62,7 @@ function spellingsOf({ name, preparation, glosses, alternatives }: WrittenItem):
   if (preparation && /^(?:ground|powdered|dried|fresh|whole|smoked|white|black|cooked|plain|dark|light)$/i.test(preparation))
     out.unshift(`${preparation} ${name}`);
   // "flour, sorghum", "flour (sorghum)": which one it is stands behind.
-  if (generic.test(name)) out.unshift(...[preparation, ...glosses].flatMap((which) => (which !== undefined && /^\p{L}+(?:[ -]\p{L}+)?$/u.test(which) ? [`${which} ${name}`] : []))); // prettier-ignore
+  if (generic.test(name)) out.unshift(...[preparation, ...glosses].flatMap((which) => (which !== undefined && /^\p{L}+(?:[ -]\p{L}+){0,3}$/u.test(which) ? [`${which} ${name}`] : []))); // prettier-ignore
   return [...out, ...glosses.filter((gloss) => gloss.split(" ").length <= 3)];
 }
 

@@ -22,6 +22,9 @@ const PAIR_TOLERANCE = 8;
 const SURELY_F = 275;
 const SURELY_C = 240;
 
+/** A figure under this beside pieces is grams, not °C. */
+const COOL_OVEN = 120;
+const weighedEach = /\b(?:pcs?|pieces|portions?|cases|scones|muffins|rolls|buns|rounds|balls)\s*(?:@|at)\s*$/i;
 const core = /\b(?:internal|core|centre|center|thermometer|probe|middle|inside|instant-read)\b/i;
 const otherThings =
   /\b(?:warm|chill|boil|simmer|melt|cool|scald|bloom|prov(?:e|ing)|rise|kcal|calories|serves|keeps?|frozen|freeze|fridge|water boils|syrup|milk to|butter to|cream to|kitchen|room|dough temperature|at \d[\d.]* ?m\b)/i;
@@ -193,6 +196,8 @@ export function readTemperatures(source: string): ReadTemperatures {
       if (said.scale === null && !said.degrees && /[,:]\s*$/.test(before) && namesAThing.test(after)) continue;
       if (otherThings.test(before.slice(-40)) && !/\b(?:oven|bake)\b/i.test(before.slice(-40))) continue;
       if (notAbove.test(before)) continue;
+      // "30 pcs @ 85": what each of them weighs.
+      if (said.scale === null && !said.degrees && middling < COOL_OVEN && weighedEach.test(before)) continue;
       if (isOfAnother(before)) continue;
       let scale: "C" | "F" | null = said.scale;
       if (scale === null) {

@@ -24,9 +24,19 @@ export function piecesIn(source: string): number | null {
     /\b(?:cut|split|divide) (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
     new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1] ??
     // "Scones, 24 pcs", "Muffins (12 pièces)", "fills a tin, 16 bars)", "12 cases."
-    /(?:^|[(,.;-])\s*(?:ca\.?\s*|about )?(\d{1,3})\s*(?:pieces|pcs?|pièces|stücke?|stk|pezzi|pz|piezas|unidades|portions?|cases|holes|bars|squares|wedges|muffins|scones|buns|rolls)\s*(?:[).,;]|$)/iu.exec(
+    /(?:^|[(,.;=-])\s*(?:ca\.?\s*|about )?(\d{1,3})\s*(?:pieces|pcs?|pièces|stücke?|stk|pezzi|pz|piezas|unidades|portions?|cases|holes|bars|squares|wedges|muffins|scones|buns|rolls)\s*(?:[).,;@]|of \d|$)/iu.exec(
       text,
     )?.[1] ??
+    // "2 lb x 6 tins", "12 at ~75 g"
+    /[x×]\s*(\d{1,2})\s*(?:tins|pans|loaves|trays|cases)\b|(?:^|[.;]\s*)(\d{1,3})\s*(?:at|@|of|x)\s*~?\d{2,3}\s?g\b/i
+      .exec(text)
+      ?.slice(1)
+      .find((one) => one !== undefined) ??
+    // "cuts 24", "12 per batch", "Abt 16."
+    /\bcuts (\d{1,3})\b(?!\s*(?:cm|mm|in|g|x)\b)|(?<![\d.,/])(\d{1,3}) (?:per|a|each) (?:x1|batch|mix|tray|dough)\b|(?:^|[.;]\s)\s*(?:abt|about|approx)\.? (\d{1,3})\s*\.?\s*$/i
+      .exec(text)
+      ?.slice(1)
+      .find((one) => one !== undefined) ??
     // "per tray of 16", "portion 48"
     /\b(?:tray|batch) of (\d{1,3})\s*(?:[).,;]|$)|\bportion(?:ed)?(?: (?:into|in))? (\d{1,3})\b(?!\s*(?:g|ml|kg|k?cal|kj|%)\b)/i
       .exec(text)

@@ -116,9 +116,9 @@ function onPlate(reading: Reading, texts: readonly string[]): void {
 
 /** A recipe on one line says of the oven and the tin what a line of its own would. */
 const mayBeWhole = ({ item, source }: Line): boolean =>
-  (item === 0 || (item === undefined && /[.;]\s+\S/.test(source))) && source.length > 50;
+  (item === 0 || (item === undefined && /[.;]\s+\S|,\s*(?:then )?bake\b/i.test(source))) && source.length > 50;
 const tellsOfBaking =
-  /(?:\b|\d)(?:min(?:ute)?s?|hours?|hrs?)\b|\d\s*°|\boven\b|\bgas (?:mark )?(?:\d|one|two|three|four|five|six|seven|eight)/i;
+  /(?:\b|\d)(?:min(?:ute)?s?|hours?|hrs?)\b|\d\s*°|\boven\b|\bbake(?: at)? [1-4]\d\d\b|\bgas (?:mark )?(?:\d|one|two|three|four|five|six|seven|eight)/i;
 
 function temperatureQuestion(pair: { celsius: number; fahrenheit: number }, index: number, line: Line): Question {
   line.state = "asked";

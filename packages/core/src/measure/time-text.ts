@@ -64,6 +64,8 @@ function besideHeat(text: string, said: SaidTime): boolean {
   if (/\bheat\b/i.test(clause) || new RegExp(notBaking.source, "i").test(clause)) return false;
   return (
     /(?:(?<![\d.])[1-5]\d\d\s*(?:°\s*)?[cf]?|\bgas\s*(?:mark\s*)?(?:\d|one|two|three|four|five|six|seven|eight))\s+for\s+(?:about |around |some |roughly )?$/i.test(before) ||
+    // "cut, 215 degrees, 13 to 15 minutes"
+    /(?:^|[,;.]\s*)[1-5]\d\d\s*(?:°\s*[cf]?|degrees(?:\s+[cf])?|[cf])(?:\s+fan)?\s*,\s*(?:about |for )?$/i.test(before) ||
     /\blid (?:on|off)\s+(?:for\s+)?$/i.test(before) ||
     /^\s*(?:at|@)\s*[1-5]\d\d\s*(?:°|º|[cf]\b|fan\b|$|[.,;)])/i.test(text.slice(said.end))
   );
@@ -124,7 +126,7 @@ export function readStages(source: string): ReadStage[] {
     // "Hot oven - 220 - for 12-15."
     .replace(/(\b[1-4]\d\d\s*(?:°?\s*[cf]\b)?\s*[-,:]?\s*for\s+)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]))/gi, "$1$2 min")
     // "20/25 mins"
-    .replace(/(?<![\d./])(\d{1,2})\/(\d{2})(?=\s*(?:min|hour|hr)s?\b)/gi, "$1-$2")
+    .replace(/(?<![\d./])(\d{1,2})\/(\d{2})(?=\s*(?:min(?:ute)?|hour|hr)s?\b)/gi, "$1-$2")
     .replace(/\bbake\s+((?:for )?(?:about )?\d{1,3}(?:\s*-\s*\d{1,3})?)\s+(?=(?:until|till|or until)\b)/gi, "bake $1 min ");
   if (!unitOfTime.test(text)) return [];
   // A temperature of an oven beside it makes a time without a verb a bake.

@@ -105,3 +105,69 @@ test("a French card: spoons in short, a blend, a little more to glaze", () => {
   expect(foods.slice(0, 4)).toEqual(["gf-blend-plain", expect.stringMatching(/^powder/), "butter", expect.stringMatching(/milk$/)]);
   expect(foods).not.toContain(null);
 });
+
+describe("figures without a unit", () => {
+  const foods = ["Oat flour 180", "tapioca starch 60", "psyllium powder 6", "baking powder 9", "salt 4"];
+  const read1 = (text: string) => read(text).lines.flatMap(({ role, ingredientId, grams: g, state }) => (role === "ingredient" ? [[ingredientId, g?.mid, state]] : [])); // prettier-ignore
+  const wanted = read1(`Loaf\n${foods.join("\n")}`);
+  test("each is grams, and asked about once", () => {
+    expect(wanted.map(([, grams, state]) => [grams, state])).toEqual([180, 60, 6, 9, 4].map((grams) => [grams, "asked"]));
+    expect(read(`Loaf\n${foods.join("\n")}`).questions.map(({ kind }) => kind)).toEqual(["figures"]);
+  });
+  test.each([
+    ["between strokes", foods.join(" | ")],
+    ["behind commas, with a full stop", `${foods.join(", ")}.`],
+    ["behind points", foods.join(" • ")],
+    ["in cells", foods.map((one) => `| ${one.replace(/ (\d+)$/, " | $1")} |`).join("\n")],
+    ["in cells for two batches", ["| | x1 | x2 |", ...foods.map((one) => one.replace(/^(.*) (\d+)$/, (_, name: string, n: string) => `| ${name} | ${n} | ${2 * Number(n)} |`))].join("\n")],
+  ])("%s they are the same", (_, text) => {
+    const found = read1(`Loaf\n${text}`).filter(([id]) => id !== null);
+    expect(found).toEqual(wanted);
+  }); // prettier-ignore
+  test("beside lines in grams a few of them are enough; a count stays a count, and no heat, yield or page is grams", () => {
+    const text =
+      "Scones\nGF flour 1.2 kg\nbaking powder 55 g\ncold butter dice 300\neggs 4\nb/milk 600\nmakes 30\ngas 7\nbake 14\npage 31";
+    const found = read1(text).filter(([, g]) => g !== undefined);
+    expect(found.map(([id, g]) => [id, g])).toEqual(expect.arrayContaining([["butter", 300], ["egg", 192], ["buttermilk", 600]])); // prettier-ignore
+    expect(found.filter(([, g]) => [30, 7, 14].includes(g as number))).toEqual([]);
+    expect(read("Egg, counted and weighed\nrice flour 90, kefir 230, egg 1 (50)").lines.find(({ ingredientId }) => ingredientId === "egg")?.grams?.mid).toBe(50); // prettier-ignore
+  });
+});
+
+test.each([
+  ["300 g white gf mix", "gf-blend-plain"],
+  ["1 white, beaten", "egg-white"],
+  ["2 whites", "egg-white"],
+])("%s: a colour before another word is no white of an egg", (line, id) =>
+  expect(read(`Cake\n${line}\n100 g sugar`).lines.find(({ role }) => role === "ingredient")?.ingredientId).toBe(id),
+);
+
+test.each<[string, number | undefined, [number, number] | undefined]>([
+  ["it goes in at a hundred and eighty for fifty minutes, check it at forty five", 180, [50, 50]],
+  ["Bake 200 for 15 then 180 for another 30-35. Should sound hollow.", 200, [45, 50]],
+  ["Rest it twenty minutes, cut, 215 degrees, 13 to 15 minutes.", 215, [13, 15]],
+  ["Preheat the oven to 180 C, 20 minutes before you mix.", 180, undefined],
+  ["160 fan, 55-60, turn at half", 160, [55, 60]],
+  ["Ofen auf 180 Grad Ober-/Unterhitze vorheizen, ca. 50–55 Minuten backen (Stäbchenprobe!).", 180, [50, 55]],
+])("%s", (said, celsius, minutes) => {
+  const reading = read(`Loaf\n200 g sorghum flour\n2 eggs\n150 ml milk\n\n${said}`);
+  expect([reading.oven?.celsius, reading.minutes && [reading.minutes.low, reading.minutes.high]]).toEqual([celsius, minutes]);
+});
+
+test.each<[string, number]>([
+  ["= 30 pcs @ 85", 30],
+  ["for 1 full gastro, cuts 24", 24],
+  ["Scale 85 g/case, 12 per x1.", 12],
+  ["12 at ~75 g", 12],
+])("%s: so many pieces, and no heat", (said, pieces) => {
+  const reading = read(`Muffins\n200 g sorghum flour\n2 eggs\n150 ml milk\n\n${said}`);
+  expect([reading.yield?.pieces, reading.oven?.celsius]).toEqual([pieces, undefined]);
+});
+
+test.each([
+  ["2 mugs oat flour (mug = 140g)", 280],
+  ["1½ cups oat flour (1 cup = 100 g)", 150],
+  ["1 gestr. TL Natron", 4.7],
+])("%s is weighed as it is said", (line, wanted) =>
+  expect(read(`Brot\n250 g Buchweizenmehl\n${line}`).lines.at(-1)?.grams?.mid).toBeCloseTo(wanted, 0),
+);

@@ -22,9 +22,12 @@ const joined: [RegExp, string | ((match: string) => string)][] = [
   [/\bap flour\b/g, "allpurpose flour"],
   [/\ball[\s-]purpose\b/g, "allpurpose"],
   [/\bs[./]?r\.? flour\b/g, "selfraising flour"],
-  [/\bflour,? ((?:glutenfree )?)s[./]?r\b/g, (match) => `${/glutenfree /.exec(match)?.[0] ?? ""}selfraising flour`],
   [/\bbs\b/g, "baking soda"],
   [/\bself[\s-](?:raising|rising)\b/g, "selfraising"],
+  [
+    /\bflour,? ((?:glutenfree,? )?)(?:s[./]?r|selfraising)\b/g,
+    (match) => `${/glutenfree/.test(match) ? "glutenfree " : ""}selfraising flour`,
+  ],
   [/\b(?:1|one)[\s-](?:to|for)[\s-](?:1|one)\b|\b1:1\b|\bcup[\s-]for[\s-]cup\b/g, "onetoone"],
   [/\bwhole[\s-](?:grain|meal|wheat)\b/g, (match) => match.replace(/[\s-]/g, "")],
   [/\bbi[\s-]carb(?:onate)?\b/g, "bicarb"],
@@ -42,7 +45,7 @@ const spelled: Record<string, string> = {
   crystallized: "crystallised", caramelised: "caramelized", courgette: "courgette", omelette: "omelet", yolks: "yolk",
   plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", st: "starch",
   pdr: "powder", pwd: "powder", pwdr: "powder", powd: "powder", marg: "margarine", choc: "chocolate", evap: "evaporated", cond: "condensed", veg: "vegetable", parm: "parmesan",
-  cinn: "cinnamon", xanth: "xanthan", sult: "sultana", dess: "desiccated", cocon: "coconut", psyll: "psyllium", sug: "sugar", yog: "yoghurt",
+  cinn: "cinnamon", xanth: "xanthan", sult: "sultana", dess: "desiccated", cocon: "coconut", psyll: "psyllium", sug: "sugar", sr: "selfraising", yog: "yoghurt",
 }; // prettier-ignore
 
 /** Words that make one with their neighbour (see `joined`): by themselves they may be in no name. */
