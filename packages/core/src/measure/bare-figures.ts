@@ -65,16 +65,16 @@ export function bareList(line: string, names: Names, few = FEW): string | null {
     const counted = called !== undefined && (names.known(plainText(called)) !== null || hasUnit(called));
     return read[k] ?? (called === undefined || counted ? null : { figure: before ?? figure ?? "", name: called });
   });
-  if (all.filter((one) => one !== null).length + parts.filter((part) => hasUnit(part.replace(/^[\d.,]+\s*/, ""))).length < few)
-    return null;
-  const said = parts.map((part, k) => {
+  const said = parts.filter((part, k) => all[k] !== null || hasUnit(part.replace(/^[\d.,]+\s*/, "")) || countAndMass.test(whole[k] ?? "")); // prettier-ignore
+  if (said.length < few) return null;
+  const written = parts.map((part, k) => {
     const one = all[k];
     if (one) return `${one.figure} g ${one.name}${glosses[k] ?? ""}`;
     const [, , , name, figure] = bareItem.exec(part) ?? [];
     if (name !== undefined) return `${figure} ${name}`;
     return (whole[k] ?? "").replace(countAndMass, "$2 $1 ($3 g)");
   });
-  return head + said.join(", ");
+  return head + written.join(", ");
 }
 
 /** "BP 55 g", "GF flour 1.2 kg": beside lines of this kind a figure without a unit is of the same one. */
