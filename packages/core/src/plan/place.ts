@@ -230,10 +230,11 @@ function leadOf(job: Job): number {
   return lead;
 }
 
-/** The minute of a bake from which on nothing stands in its way: even its first step comes after all that is taken. */
+/** The minute of a bake from which on nothing stands in its way: even its first step comes after all that is taken, and after what is being done of it. */
 function calmFrom(job: Job, { hands, mixers, vessels }: Kitchenware, floor: number, stand: number): number {
   const taken = [hands, mixers, ...(job.vessels ? [vessels.get(job.vessels.sort)] : [])].map((one) => one?.freeFrom() ?? 0);
-  return Math.max(floor, ...taken) + shapeOf(job).before.reduce((sum, { minutes }) => sum + minutes, job.panHeats + stand);
+  const done = [...job.done.values()].map(({ end }) => end);
+  return Math.max(floor, ...taken, ...done) + shapeOf(job).before.reduce((sum, { minutes }) => sum + minutes, job.panHeats + stand);
 }
 
 export interface PlaceOptions {

@@ -225,6 +225,12 @@ describe("what was said by hand or has happened stays", () => {
     for (const { start } of at(again, "j1.1").spans.values()) expect(start).toBeGreaterThanOrEqual(30);
     expect(at(again, "j1.1").spans.get("bake")?.start).toBeGreaterThanOrEqual(40);
   });
+  test("what is being done for hours yet is waited for, however quiet the kitchen is else", () => {
+    const begun = { ...jobOf(0, plain, ovens), done: new Map([["dry", { start: 0, end: 240 }]]) };
+    const again = schedule([begun], { ...kitchen, from: 30 });
+    expect(again?.placed[0]?.spans.get("combine")).toEqual({ start: 240, end: 242 });
+    expect(again?.placed[0]?.spans.get("bake")?.start).toBe(242);
+  });
   test("one tin bakes one after the other, two tins side by side", () => {
     const tins = (many: number): Schedule => {
       const jobs = [0, 1].map((k) => ({ ...jobOf(k, { ...plain, load: 0.5 }, ovens), vessels: { sort: "tin", many: 1 } }));
