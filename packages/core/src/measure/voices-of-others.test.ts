@@ -138,6 +138,7 @@ test.each([
   ["300 g white gf mix", "gf-blend-plain"],
   ["1 white, beaten", "egg-white"],
   ["2 whites", "egg-white"],
+  ["Beat 3 whites stiff and fold them in.", "egg-white"],
 ])("%s: a colour before another word is no white of an egg", (line, id) =>
   expect(read(`Cake\n${line}\n100 g sugar`).lines.find(({ role }) => role === "ingredient")?.ingredientId).toBe(id),
 );
@@ -148,6 +149,7 @@ test.each<[string, number | undefined, [number, number] | undefined]>([
   ["Rest it twenty minutes, cut, 215 degrees, 13 to 15 minutes.", 215, [13, 15]],
   ["Preheat the oven to 180 C, 20 minutes before you mix.", 180, undefined],
   ["160 fan, 55-60, turn at half", 160, [55, 60]],
+  ["180 / 25", 180, [25, 25]],
   ["Ofen auf 180 Grad Ober-/Unterhitze vorheizen, ca. 50–55 Minuten backen (Stäbchenprobe!).", 180, [50, 55]],
 ])("%s", (said, celsius, minutes) => {
   const reading = read(`Loaf\n200 g sorghum flour\n2 eggs\n150 ml milk\n\n${said}`);

@@ -60,7 +60,7 @@ export const spellingOf = (word: string): string => spelled[word] ?? word;
 
 /** Words that describe state, quality or cutting and do not change which thing is meant. */
 const neutral = new Set(
-  `fresh freshly organic good quality best large medium small big extra fine finely coarsely roughly thinly thickly chopped diced dice sliced minced
+  `fresh freshly organic good quality best large medium small big extra fine finely coarsely roughly thinly thickly chopped diced dice stiff frothy foamy fluffy sliced minced
   crumbled grated shredded peeled cored ripe room temperature temp softened soft melted cold warm hot chilled lukewarm tepid cooled boiling of
   the a an your favourite favorite some more plus about each drained rinsed toasted roasted raw natural certified unsalted salted
   unsweetened sweetened pure at level heaped beaten lightly well very freerange leftover firm such as tinned canned squeezed packed sifted

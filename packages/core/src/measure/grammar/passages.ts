@@ -32,9 +32,10 @@ export function passagesOf(line: string, most = MOST_SIGNS): string[] {
   return [...passages, rest];
 }
 
-/** A heat and its minutes side by side, in the ways in which they are jotted down: "185 / 42 min", ", 180, 45 min", a line of "170, 48-52 min" alone. */
+/** A heat and its minutes side by side, in the ways in which they are jotted down: "185 / 42 min", a line of "180 / 25", ", 180, 45 min", a line of "170, 48-52 min" alone. */
 const heatAndTime: readonly RegExp[] = [
   /^\s*([1-4]\d\d\s*°?\s*[cf]?)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*(?:min(?:ute)?s?|m))\.?\s*$/gi,
+  /^\s*([12]\d[05])\s*\/\s*(\d{1,2}(?:\s*-\s*\d{1,2})?)\s*$/g,
   /(?<=,\s*)([1-4]\d\d)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
   /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
 ];
@@ -50,7 +51,11 @@ const wordedHeat = /\b(?:a|one|two|three|four) hundred(?: and)?(?: (?:ten|twenty
 /** The same as a sentence says it. */
 export const withHeatsSaid = (text: string): string =>
   heatAndTime
-    .reduce((all, pattern) => all.replace(pattern, "bake at $1 for $2"), text)
+    .reduce(
+      (all, pattern) =>
+        all.replace(pattern, (_, heat: string, time: string) => `bake at ${heat} for ${time}${/\d\s*$/.test(time) ? " min" : ""}`),
+      text,
+    )
     .replace(wordedHeat, (words) => String(value(tokensOf(words), 0)?.value ?? words))
     .replace(spokenHeat, "bake at $1 $2 for ")
     .replace(bareHeatFor, "bake at $1 for $2 min");
