@@ -11,6 +11,7 @@ import { nameOf, type Names } from "./meaning";
 import { type Mention, mentionsIn } from "./mentions";
 import { readTemperatures } from "./oven-text";
 import { readPan } from "./pan-text";
+import { withoutLikeness } from "./part-of-whole";
 import { piecesIn } from "./pieces-text";
 import type { FiguresAre } from "./reading";
 import type { Line } from "./reading-schema";
@@ -90,7 +91,7 @@ export function draftsOf(
       language,
       names,
     );
-    const plain = plainText(withoutBullet(evenBlanks(figures))).replace(/^#+\s*/, "");
+    const plain = withoutLikeness(plainText(withoutBullet(evenBlanks(figures))).replace(/^#+\s*/, ""));
     // The head of a table names no recipe.
     const first = drafts.length === 0 && title === undefined && !/\|.*\|/.test(source);
     const draft = {

@@ -83,10 +83,16 @@ function withoutBrackets(text: string): Bracketed {
 const ofTheWhole =
   /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|cooked|peeled|unpeeled|(?:without|out of) (?:the |their |its )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
 
+/** Before the amount that goes in: what is left when it was made ready, or what is needed of a packet. */
+const leftOver =
+  /^(?:(?:drained|net|dry|peeled)(?: weight)?|to give|giving|(?:weigh(?:ed|t|ing)?\s+)?(?:after|once|when)\s+[\p{L} -]{3,40}?|(?:but )?(?:(?:you(?:'ll| will)?|we(?:'ll| will)?|I) )?(?:only |just )?(?:need|use|using|want|take)(?: only| just)?)\s*[:,]?\s*(?=[\d.~]|about\b|roughly\b|half\b|an?\b)/iu;
+/** The same said behind it: "300 g once squeezed". */
+const whenReady = /^(?:when|once|after(?: being)?)\s+[\p{L} -]{3,40}$/iu;
+
 /** What a bracket holds: other measures of the same thing (with "each" of one piece), or words. */
 export function measuresIn(said: string): { measures: Measure[]; each: boolean; net: boolean } | null {
   const plain = said.replace(/^(?:that(?:'s|’s| is)|which is|i\.?e\.?|say|weighing|it is|it's)\s+/i, "");
-  const content = plain.replace(/^(?:(?:drained|net|dry|peeled)(?: weight)?|to give|giving)\s*:?\s*(?=[\d.~]|about\b)/i, "");
+  const content = plain.replace(leftOver, "");
   const tokens = tokensOf(content);
   const measures: Measure[] = [];
   let at = 0;
@@ -100,8 +106,12 @@ export function measuresIn(said: string): { measures: Measure[]; each: boolean; 
       continue;
     }
     const rest = textFrom(content, tokens, found.next).replace(/[.,\s]+$/, "");
-    return ofTheWhole.test(rest)
-      ? { measures, each: /^(?:each|apiece)$/i.test(rest), net: content !== plain || /^(?:drained|net|peeled|without)/i.test(rest) }
+    return ofTheWhole.test(rest) || whenReady.test(rest)
+      ? {
+          measures,
+          each: /^(?:each|apiece)$/i.test(rest),
+          net: content !== plain || whenReady.test(rest) || /^(?:drained|net|peeled|without)/i.test(rest),
+        }
       : null;
   }
 }

@@ -62,7 +62,11 @@ function spellingsOf({ name, preparation, glosses, alternatives }: WrittenItem):
   if (preparation && /^(?:ground|powdered|dried|fresh|whole|smoked|white|black|cooked|plain|dark|light)$/i.test(preparation))
     out.unshift(`${preparation} ${name}`);
   // "flour, sorghum", "flour (sorghum)": which one it is stands behind.
-  if (generic.test(name)) out.unshift(...[preparation, ...glosses].flatMap((which) => (which !== undefined && /^\p{L}+(?:[ -]\p{L}+){0,3}$/u.test(which) ? [`${which} ${name}`] : []))); // prettier-ignore
+  if (generic.test(name)) {
+    const said = [preparation, ...glosses].flatMap((which) => which?.split(/\s*[,;]\s*|\s+-\s+/) ?? []).filter((which) => /^\p{L}+(?:[ -]\p{L}+){0,3}$/u.test(which)); // prettier-ignore
+    // "flour, gluten free, self raising": together first, then each alone.
+    out.unshift(...(said.length > 1 ? [`${said.join(" ")} ${name}`] : []), ...said.map((which) => `${which} ${name}`));
+  }
   return [...out, ...glosses.filter((gloss) => gloss.split(" ").length <= 3)];
 }
 

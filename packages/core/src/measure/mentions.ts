@@ -79,6 +79,8 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
     const name = text.slice(tokens[at]?.start, tokens[next - 1]?.end);
     // "White gf mix": it says what the next word is like.
     if (/^(?:white|brown)$/i.test(name) && tokens[next]?.kind === "word" && names.isNameWord(lower(tokens, next)) && !/(?:ed|en|ly)$|^(?:and|or|with|in|into|to|for|of|from|plus)$/.test(lower(tokens, next))) continue; // prettier-ignore
+    // "sugar-free marzipan": what it holds none of is no food.
+    if (lower(tokens, tokens[next]?.text === "-" ? next + 1 : next) === "free") continue;
     const meant = names.known(name);
     if (meant && !joinsTwo(tokens, text, at, next, names)) return { meant, next };
   }

@@ -89,15 +89,17 @@ function numbersIn(text: string): Said[] {
     if (scale) next++;
     const before = text.slice(Math.max(0, here.start - 30), here.start);
     const gas = /\bgas(?:\s*mark)?\s*$/i.test(before) || /\bmark\s*$/i.test(before);
+    // "th. 6": the French dial, by thirties of °C.
+    const dial = low <= 10 && scale === null && /(?:^|[\s(,])th(?:ermostat)?\.?\s*$/i.test(before) ? 30 : null;
     const after = text.slice(tokens[next - 1]?.end ?? here.end, (tokens[next - 1]?.end ?? here.end) + 16);
     const fan =
       /^\s*[,(]?\s*(?:(?:with (?:the )?)?fan|convection|hot air)(?!(?:[\s-]forced)?(?:\s+oven)?[\s:]*\d)/i.test(after) ||
       /\b(?:fan|convection)(?:[\s-]forced)?(?:[\s-]ovens?)?(?:\s*bake)?\s*(?:at|to|:)?\s*$/i.test(before);
     out.push({
-      value: low,
-      high,
-      scale: gas ? "gas" : scale,
-      degrees: degrees || scale !== null,
+      value: (dial ?? 1) * low,
+      high: (dial ?? 1) * high,
+      scale: gas ? "gas" : dial !== null ? "C" : scale,
+      degrees: degrees || dial !== null || scale !== null,
       fan,
       start: here.start,
       end: tokens[next - 1]?.end ?? here.end,

@@ -15,11 +15,16 @@ const behind = new RegExp(`\\S(?<!\\b(?:in|into))\\s(${word})s?$`, "i");
 
 /** Millilitres of things that an amount is likened to; kitchen habit, confidence C. */
 const likened: Record<string, number> = { egg: 50, walnut: 18, hazelnut: 4, "golf ball": 40, plum: 45, cherry: 6, marble: 4 };
-const likeness = new RegExp(`\\bsize of an? (?:\\w+ )?(${Object.keys(likened).join("|")})\\b`, "i");
+const things = Object.keys(likened).join("|");
+const likeness = new RegExp(`\\bsize of an? (?:\\w+ )?(${things})\\b|\\b(${things})[- ]sized?\\b`, "i");
+/** "a walnut-sized knob": what an amount is likened to is no food. */
+const asASize = new RegExp(`\\b(?:${things})[- ]sized?\\s+(?=(?:knob|lump|piece|nugget|dollop)s?\\b)`, "gi");
+export const withoutLikeness = (text: string): string => text.replace(asASize, "");
 
 /** "The size of an egg", mL; null where nothing is likened to anything. */
 export function likenedMl(source: string): Range | null {
-  const ml = likened[likeness.exec(source)?.[1]?.toLowerCase() ?? ""];
+  const [, ofIt, sized = ""] = likeness.exec(source) ?? [];
+  const ml = likened[(ofIt ?? sized).toLowerCase()];
   return ml === undefined ? null : { low: 0.75 * ml, mid: ml, high: 1.3 * ml };
 }
 

@@ -37,6 +37,8 @@ export function piecesIn(source: string): number | null {
       .exec(text)
       ?.slice(1)
       .find((one) => one !== undefined) ??
+    // "14 muffins' worth"
+    new RegExp(`\\b(\\d{1,3})\\s+${pieceNames}'\\s+worth\\b`, "i").exec(text)?.[1] ??
     // "per tray of 16", "portion 48"
     /\b(?:tray|batch) of (\d{1,3})\s*(?:[).,;]|$)|\bportion(?:ed)?(?: (?:into|in))? (\d{1,3})\b(?!\s*(?:g|ml|kg|k?cal|kj|%)\b)/i
       .exec(text)

@@ -3,6 +3,7 @@ import { passagesOf } from "./grammar/passages";
 import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
 import { itemFrom, namedItem, tailOf, textFrom, withoutBullet, type WrittenItem } from "./line";
+import { withoutLikeness } from "./part-of-whole";
 import { withoutTable } from "./rows";
 
 /** Things on one line, and the signs of what is left over. */
@@ -17,7 +18,7 @@ const footnote = /[*†‡]+\s*$/;
 
 const pieceWords = "(?:juice|zest|rind|peel|whites?|yolks?|flesh|seeds)";
 const piecesOf = new RegExp(
-  `^(?:(?:the|freshly|squeezed|finely|grated|strained|chopped)\\s+)*(${pieceWords}(?:\\s*(?:and|&|\\+|,)\\s*(?:grated )?${pieceWords})*)\\s+(?:(?:of|from)\\s+|(?=\\d|½|half|one|two|three))`,
+  `^(?:(?:the|freshly|squeezed|finely|grated|strained|chopped|egg(?=\\s+(?:whites?|yolks?)\\s+(?:of|from)\\b))\\s+)*(${pieceWords}(?:\\s*(?:and|&|\\+|,)\\s*(?:grated )?${pieceWords})*)\\s+(?:(?:of|from)\\s+|(?=\\d|½|half|one|two|three))`,
   "i",
 );
 const pieceId: Record<string, string> = { rind: "zest", peel: "zest", white: "white", whites: "white", yolks: "yolk" };
@@ -51,6 +52,15 @@ function takenFrom(text: string): WrittenItem[] | null {
   });
 }
 
+/** "zest of 2 oranges", "the juice of one": a count without a name is of the fruit before it. */
+const ofTheSameFruit = (parts: readonly string[]): string[] =>
+  parts.map((part, k) => {
+    const [whole] = piecesOf.exec(part) ?? [];
+    const before = whole === undefined || k === 0 ? null : takenFrom(parts[k - 1] ?? "")?.[0];
+    const fruit = before?.name.replace(/ \S+$/, "");
+    return fruit === undefined || !/^(?:just |only )?(?:\d+|half|one|two|three|both)(?: of (?:them|those))?$/i.test(part.slice(whole?.length)) ? part : `${part.replace(/ of (?:them|those)$/i, "")} ${fruit}`; // prettier-ignore
+  });
+
 const listOf = (text: string): string[] =>
   text
     .split(/\s*,\s*(?:and\s+)?|\s+and\s+|\s*[&+;]\s*/i)
@@ -60,7 +70,11 @@ const listOf = (text: string): string[] =>
 /** Amounts that are shared out: "1 tsp each soda and powder", "soda, powder and salt, a pinch of each". */
 function shared(text: string): WrittenItem[] | null {
   if (!/\b(?:each|apiece)\b/i.test(text)) return null;
-  const { text: tailless, ...tail } = tailOf(text);
+  const { text: said, ...tail } = tailOf(text);
+  // "equal parts honey and tahini (90 g each)"
+  const tailless = said
+    .replace(/^(?:in )?equal (?:parts|amounts|weights|quantities|measures)(?: of)?:?\s+/i, "")
+    .replace(/\s*\((?:say |about )?([^()]*\beach)\)\s*$/i, ", $1");
   const tokens = tokensOf(tailless);
   const leading = measuresAt(tokens, 0);
   if (leading) {
@@ -109,10 +123,13 @@ function severalOf(text: string): string[] {
     const begun = tokensOf(before);
     const found = measureAt(begun, 0);
     return (
-      found !== null &&
-      begun
-        .slice(found.next)
-        .some((token, k) => token.kind === "word" && !/^(?:of|x|to|or)$/.test(token.lower) && value(begun, found.next + k) === null)
+      takenFrom(before.trim()) !== null ||
+      (found !== null &&
+        begun
+          .slice(found.next)
+          .some(
+            (token, k) => token.kind === "word" && !/^(?:of|x|to|or)$/.test(token.lower) && value(begun, found.next + k) === null,
+          ))
     );
   };
   tokens.forEach((token, at) => {
@@ -172,7 +189,7 @@ function rightedOf(text: string): WrittenItem[] | null {
 }
 
 function itemsIn(source: string): WrittenItem[] {
-  const text = withoutTable(plainText(withoutBullet(source)))
+  const text = withoutLikeness(withoutTable(plainText(withoutBullet(source))))
     .replace(/^[-*•·>\s]+(?=\S)/, "")
     .replace(listWord, "")
     .replace(leadWords, "")
@@ -188,7 +205,7 @@ function itemsIn(source: string): WrittenItem[] {
     });
   const righted = rightedOf(text);
   if (righted) return righted;
-  const parts = severalOf(text);
+  const parts = ofTheSameFruit(severalOf(text));
   if (parts.length > 1)
     return parts.flatMap((part) => (shared(part) ?? takenFrom(part) ?? [itemFrom(part)]).map((item) => ({ ...item, own: part })));
   return shared(text) ?? takenFrom(text) ?? [itemFrom(text)];

@@ -74,6 +74,8 @@ function besideHeat(text: string, said: SaidTime): boolean {
 /** "Cook the dates": a thing that is cooked by itself is no bake, where a bake is told as well. */
 const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+(?!min|hour|hrs?\b|sec|batter|dough|mixture|mix|cakes?|lo(?:af|aves)|bread|scones?|muffins?|biscuits?|pancakes?|rounds?|pieces|farls?|first|second|other)\p{L}+/iu; // prettier-ignore
 
+const inTheOven = /\b(?:in|into|to) (?:the|a|an|your) (?:\w+ )?oven\b/i;
+
 /** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */
 function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
   if (besideHeat(text, said)) return true;
@@ -89,12 +91,15 @@ function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
       last = match[0];
     }
   }
+  // "into a cold oven, and leave 60 minutes": what stands in the oven is baked there.
+  if (/^(?:leave|sit|stand)$/i.test(last) && inTheOven.test(clause) && !/\b(?:off|door open|ajar|cooling)\b/i.test(text))
+    return true;
   if (last !== "")
     return baking.test(last) && !/^oven$/i.test(last) ? true : /^oven$/i.test(last) ? !/\bpre-?heat|\bheat/i.test(clause) : false;
   // A full stop may have been taken for that of an abbreviation ("min.").
   const rest = text[said.end - 1] === "." ? "" : (text.slice(said.end).split(/[.;·]/)[0] ?? "");
   if (
-    /^\s*(?:of\s+)?(?:in the (?:tin|pan|tray|cups|mould|mold|dish)s?\s+)?(?:to\s+)?(?:completely\s+|fully\s+)?(?:rest|chill|cool|prov|soak|in the (?:fridge|freezer))/i.test(
+    /^'?\s*(?:of\s+)?(?:in the (?:tin|pan|tray|cups|mould|mold|dish)s?\s+)?(?:to\s+)?(?:completely\s+|fully\s+)?(?:rest|chill|cool|prov|soak|hydrate|swell|thicken|stand|settle|firm up|come to|absorb|soften|in the (?:fridge|freezer))/i.test(
       rest,
     )
   )
@@ -111,6 +116,9 @@ function isOfKeeping(text: string, { start, end }: SaidTime): boolean {
   return /\b(?:keeps?|stor(?:e|age)|freez\w*|best (?:eaten|within))\b/i.test(sentence) && !baking.test(sentence);
 }
 
+const afterwards =
+  /^(?:after|at) ((?:about |the first )?(?:half an|an?|\d+(?:\s*-\s*\d+)?|[a-z]+(?:-[a-z]+)?) ?(?:hours?|min(?:ute)?s?)),? (?=(?:cover|uncover|turn|lower|reduce|drop|rotate|remove|take|lay|put|brush)\b.*\b(?:another|a further|more|remaining)\b)/i;
+
 /** Without one of these there is no time in a text. */
 const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 
@@ -118,6 +126,8 @@ const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 export function readStages(source: string): ReadStage[] {
   const text = withHeatsSaid(plainText(source))
     .replace(/(\d)-?ish\b/gi, "$1")
+    // "After half an hour cover with foil; another 20 minutes": the first time is of the bake too.
+    .replace(afterwards, "Bake $1, ")
     // "180c (fan160) 40-45": behind a heat a figure alone is its minutes.
     .replace(
       /(\b\d{3}\s*°?\s*(?:[cf]|fan)\b(?:\s*(?:\(\s*)?fan\s*\d{3}\s*°?\s*c?\b(?:\s*\))?)?[,:]?\s+(?:for\s+)?)(\d{1,2}(?:\s*-\s*\d{1,3})?)(?=\s*(?:$|[.,;!]|until\b|till\b))/gi,
@@ -136,7 +146,10 @@ export function readStages(source: string): ReadStage[] {
     );
   // A line that begins with its minutes says how long the bake is: "16-18 minutes. Cool 5 min in the pan."
   const alone = /^\s*(?:about |around )?\d+(?:\s*(?:-|to)\s*\d+)?\s*(?:min|minutes|mins)\b/i.test(text) ? 0 : -1;
-  const takes = /\b(?:takes?|does it|needs?|done in|ready in)\b/i.test(text);
+  const takes =
+    /\b(?:takes?|wants?|does it|needs?|done in|ready in|gives? (?:it|them|these|each|the (?:loaf|lot|tray|tin))|on the (?:top|middle|bottom|lower|upper) (?:shelf|rack))\b/i.test(
+      text,
+    );
   const all = timesIn(text).filter(
     (said) =>
       said.high >= 0.5 &&
@@ -145,7 +158,14 @@ export function readStages(source: string): ReadStage[] {
       !isOfKeeping(text, said) &&
       !/^\s*to (?:put|throw|mix|make|prepare|pull|get)\b/i.test(text.slice(said.end)),
   );
-  const told = all.filter((said) => isBaking(text, said, degrees || takes || (alone === 0 && said === all[0])));
+  let last: SaidTime | null = null;
+  const told = all.filter((said) => {
+    // "12 min., rotate, 6 min. more": what goes on from a time of the bake is one.
+    const on = last !== null && goesOn.test(text.slice(last.end, said.start) + text.slice(said.end, said.end + 12));
+    const is = isBaking(text, said, degrees || takes || on || (alone === 0 && said === all[0]));
+    if (is) last = said;
+    return is;
+  });
   const bakes = told.filter((said) => !cooksAThing.test(clauseBefore(text, said.start)));
   const baked = bakes.length > 0 ? bakes : told;
   const stages: ReadStage[] = [];

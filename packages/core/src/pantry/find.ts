@@ -88,17 +88,34 @@ function distance(a: string, b: string, most: number): number {
   return row[b.length] ?? most + 1;
 }
 
+/** Letters that a scan takes for others, either way. */
+const alike: [RegExp, string][] = [[/rn/g, "m"], [/l/g, "i"], [/i/g, "l"], [/1/g, "l"], [/1/g, "i"], [/0/g, "o"], [/vv/g, "w"], [/cl/g, "d"], [/c/g, "e"], [/5/g, "s"]]; // prettier-ignore
+/** The one known word that a scan may have spoiled; null where there is none, or several. */
+function asPrinted(word: string, vocabulary: ReadonlySet<string>): string | null {
+  if (word.length < 4 || !/[a-z]/.test(word)) return null;
+  const found = new Set<string>();
+  for (const [mark, letter] of alike)
+    for (const { index, 0: read } of word.matchAll(mark)) {
+      const one = word.slice(0, index) + letter + word.slice(index + read.length);
+      if (vocabulary.has(one)) found.add(one);
+      const all = word.replace(mark, letter);
+      if (vocabulary.has(all)) found.add(all);
+    }
+  const [only] = found;
+  return found.size === 1 ? (only ?? null) : null;
+}
+
 /** Words that nobody knows put right where one known word is very near; null when nothing changes. */
 function respelled(words: readonly string[], { vocabulary, byLetter }: Index): string[] | null {
   let changed = false;
   const next = words.map((word) => {
-    if (word.length < 5 || vocabulary.has(word) || isNeutral(word) || telling.has(word) || /\d/.test(word)) return word;
-    // What a scan makes of m.
-    const scanned = word.replace(/rn/g, "m");
-    if (scanned !== word && vocabulary.has(scanned)) {
+    if (vocabulary.has(word) || isNeutral(word) || telling.has(word)) return word;
+    const scanned = asPrinted(word, vocabulary);
+    if (scanned !== null) {
       changed = true;
       return scanned;
     }
+    if (word.length < 5 || /\d/.test(word)) return word;
     const most = word.length >= 9 ? 2 : 1;
     let best: string | null = null;
     let least = most + 1;
@@ -135,6 +152,8 @@ function unabbreviated(words: readonly string[], index: Index): Ingredient | nul
 /** A flour of the whole seed has its bran: g of fibre in 100 g. */
 const WITH_BRAN = 3;
 const ground = new Set<Ingredient["family"]>(["flour", "pulse-flour", "nut-flour"]);
+/** What has less is called free of sugar: g in 100 g, by the law on such claims. */
+const SUGARLESS = 0.5;
 const ofWholeSeed = (i: Ingredient): boolean => ground.has(i.family) && i.per100g.fibre >= WITH_BRAN;
 
 /** Words that only say what something is free of, or that it is ground whole; they are borne out or not by what the ingredient holds. */
@@ -144,6 +163,7 @@ const freeOf: Record<string, (i: Ingredient) => boolean> = {
   dairyfree: (i) => !i.allergens.includes("milk"),
   plantbased: (i) => !i.allergens.includes("milk") && !i.allergens.includes("egg"),
   eggfree: (i) => !i.allergens.includes("egg"),
+  sugarfree: (i) => i.per100g.sugars <= SUGARLESS,
   wholegrain: ofWholeSeed,
   wholemeal: ofWholeSeed,
 };

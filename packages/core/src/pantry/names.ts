@@ -18,6 +18,7 @@ const joined: [RegExp, string | ((match: string) => string)][] = [
   [/\bwheat[\s-]free\b/g, "wheatfree"],
   [/\bnut[\s-]free\b/g, "nutfree"],
   [/\bsoya?[\s-]free\b/g, "soyfree"],
+  [/\bsugar[\s-]free\b/g, "sugarfree"],
   [/\bfreeze[\s-]dried\b/g, "freezedried"],
   [/\bap flour\b/g, "allpurpose flour"],
   [/\ball[\s-]purpose\b/g, "allpurpose"],
@@ -43,14 +44,14 @@ const spelled: Record<string, string> = {
   aluminum: "aluminium", fibre: "fiber", grey: "gray", flax: "flaxseed", linseed: "flaxseed", soya: "soy", maize: "corn",
   purée: "puree", pureed: "puree", blitzed: "ground", milled: "ground", powdered: "powder", dessicated: "desiccated",
   crystallized: "crystallised", caramelised: "caramelized", courgette: "courgette", omelette: "omelet", yolks: "yolk",
-  plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", st: "starch",
+  plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", flower: "flour", st: "starch",
   pdr: "powder", pwd: "powder", pwdr: "powder", powd: "powder", marg: "margarine", choc: "chocolate", evap: "evaporated", cond: "condensed", veg: "vegetable", parm: "parmesan",
   cinn: "cinnamon", xanth: "xanthan", sult: "sultana", dess: "desiccated", cocon: "coconut", psyll: "psyllium", sug: "sugar", sr: "selfraising", yog: "yoghurt",
 }; // prettier-ignore
 
 /** Words that make one with their neighbour (see `joined`): by themselves they may be in no name. */
 export const joinable = new Set(
-  "gluten gf g f free from lactose dairy milk non plant based egg wheat nut soy soya freeze dried all purpose ap self raising rising sr s r one to for cup whole grain meal bi carb bicarbonate range full low half fat ready rolled".split(
+  "gluten gf g f free from lactose dairy milk non plant based egg wheat nut soy soya sugar freeze dried all purpose ap self raising rising sr s r one to for cup whole grain meal bi carb bicarbonate range full low half fat ready rolled".split(
     " ",
   ),
 );
@@ -77,7 +78,7 @@ export const telling = new Set(
   `vegan dairyfree plantbased eggfree dried dry freezedried powder wholegrain wholemeal wholewheat selfraising onetoone smoked instant malted
   condensed evaporated fermented sour sweet green black white brown red yellow blue cooked whole ground bread strong pastry cake flour starch
   meal bran germ syrup cream cheese butter milk oil puree juice zest vinegar extract essence granule flake groat seed nut paste sauce chip
-  replacer substitute alternative style free mix blend concentrate protein fiber skinny diet light`.split(/\s+/),
+  sugarfree replacer substitute alternative style free mix blend concentrate protein fiber skinny diet light`.split(/\s+/),
 );
 
 /** Heads that say little: what stands before them is the thing. */

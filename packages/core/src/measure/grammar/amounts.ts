@@ -12,7 +12,8 @@ import type { Token } from "./tokens";
  * Amounts.
  *
  *   measure  = term (("plus" | "+" | "and" | "less" | "minus") term)*
- *   term     = hedge* manner* (count "x")? (sized | simple)
+ *            | "all but" term "of" term
+ *   term     = hedge* manner* (count ("x" | "lots of") | "twice")? (sized | simple)
  *   sized    = size of a container: "(14-oz) can", "400 ml tin of", "150 g pot", "100 g bars"
  *   simple   = span manner* size* manner* unit? manner*   | manner* unit          ("a scant cup", "a knob")
  *   hedge    = "about" | "just under" | "a generous" | …
@@ -236,11 +237,10 @@ function termOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   // "a 150 g pot", "330ml can of": the size stands first.
   const alone = sizedAt(tokens, /^(?:an?|one)$/.test(lower(tokens, hedge)) ? hedge + 1 : hedge);
   if (alone) return alone;
-  const count = spanOrCount(tokens, hedge);
+  const count = span(tokens, hedge) ?? twiceAt(tokens, hedge);
   if (count) {
-    let at = count.next;
-    const by = lower(tokens, at) === "x" || isSign(tokens, at, "*");
-    if (by) at++;
+    let at = timesOf(tokens, count.next);
+    const by = at > count.next || !span(tokens, hedge);
     if (lower(tokens, at) === "a" || lower(tokens, at) === "an") at++;
     const sized = sizedAt(tokens, at);
     if (sized) return { value: times(sized.value, count.value), next: sized.next };
@@ -252,8 +252,18 @@ function termOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
   return simpleAt(tokens, from);
 }
 
-function spanOrCount(tokens: readonly Token[], at: number): Parsed<Range> | null {
-  return span(tokens, at);
+const often: Record<string, number> = { twice: 2, double: 2, thrice: 3, treble: 3, triple: 3 };
+/** "twice 125 g", "double 50 ml": so many times what stands behind. */
+const twiceAt = (tokens: readonly Token[], at: number): Parsed<Range> | null => {
+  const many = often[lower(tokens, at)];
+  return many === undefined ? null : { value: exactly(many), next: at + 1 };
+};
+
+/** Behind a count, what makes it one of amounts: "3 x", "3 lots of", "2 times". */
+function timesOf(tokens: readonly Token[], at: number): number {
+  if (lower(tokens, at) === "x" || isSign(tokens, at, "*") || lower(tokens, at) === "times") return at + 1;
+  const lots = /^(?:lots?|portions?|helpings?|measures?|batches|servings?|weighings?)$/.test(lower(tokens, at));
+  return lots && lower(tokens, at + 1) === "of" ? at + 2 : at;
 }
 
 const pluses = new Set(["plus", "and"]);
@@ -281,8 +291,21 @@ function timesAt(tokens: readonly Token[], found: Parsed<Term> | null): Parsed<T
   return { value: times(found.value, by.value), next: by.next };
 }
 
+/** "all but 2 tablespoons of a 400 ml tin": what is left when so much is taken off. */
+function allButAt(tokens: readonly Token[], from: number): Parsed<Measure> | null {
+  if (lower(tokens, from) !== "all" || !/^(?:but|except|bar)$/.test(lower(tokens, from + 1))) return null;
+  const off = termAt(tokens, from + 2);
+  let at = off?.next ?? from;
+  if (!off?.value.withUnit || lower(tokens, at) !== "of") return null;
+  while (/^(?:of|the|your)$/.test(lower(tokens, at))) at++;
+  const whole = termAt(tokens, at);
+  return whole?.value.withUnit ? { value: [whole.value, { ...off.value, sign: -1 }], next: whole.next } : null;
+}
+
 /** An amount with everything that is added to it or taken off. A bare number adds nothing: "1 cup and 2 eggs" are two things. */
 export function measureAt(tokens: readonly Token[], from: number): Parsed<Measure> | null {
+  const allBut = allButAt(tokens, from);
+  if (allBut) return allBut;
   const begun = timesAt(tokens, termAt(tokens, from));
   if (!begun) return null;
   const terms: Measure = [begun.value];

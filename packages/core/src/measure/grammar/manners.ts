@@ -83,6 +83,8 @@ export function hedgesAt(tokens: readonly Token[], from: number): { next: number
     const here = lower(tokens, next);
     const after = lower(tokens, next + 1);
     if (isSign(tokens, next, "~")) next++;
+    else if (/^(?:no|not)$/.test(here) && after === "more" && lower(tokens, next + 2) === "than") next += 3;
+    else if (here === "at" && /^(?:most|least)$/.test(after)) next += 2;
     else if (here === "just" && (after === "under" || after === "over" || (after === "shy" && lower(tokens, next + 2) === "of"))) {
       filling = after === "over" ? "rounded" : "scant";
       next += after === "shy" ? 3 : 2;

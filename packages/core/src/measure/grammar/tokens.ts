@@ -83,7 +83,7 @@ function evened(text: string): string {
       .replace(/\babt\.?(?=\s|$)/gi, "about")
       // The full stop of a shortened word ends no sentence.
       .replace(
-        /\b([Mm]ins?|[Hh]rs?|[Ss]td|[Cc]a|[Aa]pprox|[Aa]bout|[Uu]ngef|[Ll]evel|[Hh]eaped)\.(?=\s+[\p{L}\d])(?!\s+\p{Lu}\p{Ll}+\s)/gu,
+        /\b([Mm]ins?|[Hh]rs?|[Tt]h|[Ss]td|[Cc]a|[Aa]pprox|[Aa]bout|[Uu]ngef|[Ll]evel|[Hh]eaped)\.(?=\s+[\p{L}\d])(?!\s+\p{Lu}\p{Ll}+\s)/gu,
         "$1",
       )
       .replace(/\s+/g, " ")

@@ -3,6 +3,7 @@ import de from "./de.json";
 import es from "./es.json";
 import fr from "./fr.json";
 import it from "./it.json";
+import { unitOf } from "../units";
 import { type Language, languages } from "./names";
 
 /**
@@ -57,15 +58,24 @@ const keyOf = (phrase: string): string =>
   wordsIn(phrase)
     .map((word) => word.even)
     .join(" ");
-const mapOf = (record: Record<string, string>): Map<string, string> =>
-  new Map(Object.entries(record).map(([key, value]) => [keyOf(key), value]));
+/** In a phrase one word for "of" is as good as another: "fiocchi d'avena", "fiocchi di avena". */
+const sameOf = (key: string, of: ReadonlySet<string>): string =>
+  key.includes(" ")
+    ? key
+        .split(" ")
+        .map((word, k) => (k > 0 && of.has(word) ? "~" : word))
+        .join(" ")
+    : key;
+const mapOf = (record: Record<string, string>, of: ReadonlySet<string>): Map<string, string> =>
+  new Map(Object.entries(record).map(([key, value]) => [sameOf(keyOf(key), of), value]));
 
 const dictionaryOf = ({ words, heads, stems, of, joints }: Data): Dictionary => {
+  const joins = new Set(of.map(keyOf));
   const made = {
-    words: mapOf(words),
-    heads: mapOf(heads),
-    stems: mapOf(stems),
-    of: new Set(of.map(keyOf)),
+    words: mapOf(words, joins),
+    heads: mapOf(heads, joins),
+    stems: mapOf(stems, joins),
+    of: joins,
     joints: new Set(joints.map(keyOf)),
   };
   return { ...made, ends: [...made.heads.keys()].sort((a, b) => b.length - a.length) };
@@ -103,7 +113,9 @@ function phraseAt(
       .map((word) => word.even)
       .join(" ");
   for (let taken = most; taken >= 1; taken--) {
-    const english = dictionary.words.get(key(at, taken));
+    // What a flour may be of is a thing by itself too: "pommes de terre".
+    const phrase = sameOf(key(at, taken), dictionary.of);
+    const english = dictionary.words.get(phrase) ?? (taken > 1 ? dictionary.stems.get(phrase) : undefined);
     if (english !== undefined) return { english, taken };
     const made = taken >= 3 ? headAt(key, at, taken, dictionary) : null;
     if (made !== null) return { english: made, taken };
@@ -125,7 +137,7 @@ function headAt(
   if (head === undefined) return null;
   for (let joint = 1; joint <= 2 && joint < taken - 1; joint++) {
     if (!of.has(key(at + 1, joint))) continue;
-    const stem = stems.get(key(at + 1 + joint, taken - 1 - joint));
+    const stem = stems.get(sameOf(key(at + 1 + joint, taken - 1 - joint), of));
     if (stem !== undefined) return `${stem} ${head}`;
   }
   return null;
@@ -149,6 +161,17 @@ function compoundOf(word: string, { ends, heads, stems, of }: Dictionary): strin
   return null;
 }
 
+/** "noci di X": what is of something that is not known is no nut; it stays as it is, and is asked about. A unit is one of anything. */
+function isOfUnknown(words: readonly Word[], text: string, at: number, dictionary: Dictionary): boolean {
+  const found = phraseAt(words, text, at, dictionary);
+  if (found?.taken !== 1 || unitOf(found.english) !== null) return false;
+  let next = at + 1;
+  while (next < words.length && next < at + 3 && dictionary.of.has(words[next]?.even ?? "")) next++;
+  const thing = words[next];
+  if (next === at + 1 || !thing || /[^\s'’]/.test(text.slice(words[at]?.end, thing.start).replace(/\p{L}/gu, ""))) return false;
+  return !shared.has(thing.even) && !english.has(thing.even) && phraseAt(words, text, next, dictionary) === null;
+}
+
 /** A line in English, as far as it is known. */
 export function inEnglish(text: string, language: Language): string {
   if (language === "en") return text;
@@ -160,7 +183,11 @@ export function inEnglish(text: string, language: Language): string {
     const here = words[at];
     if (!here) break;
     const between = dictionary.joints.has(here.even) && /\d\s*$/.test(text.slice(done, here.start)) && /^\s*\d/.test(text.slice(here.end)); // prettier-ignore
-    const found = between ? { english: "to", taken: 1 } : phraseAt(words, text, at, dictionary);
+    const found = between
+      ? { english: "to", taken: 1 }
+      : isOfUnknown(words, text, at, dictionary)
+        ? null
+        : phraseAt(words, text, at, dictionary);
     const last = words[at + (found?.taken ?? 1) - 1] ?? here;
     const apart = text.slice(done, here.start);
     // "d'amandes": what was joined stands apart.
