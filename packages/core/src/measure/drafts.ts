@@ -17,7 +17,7 @@ import type { FiguresAre } from "./reading";
 import type { Line } from "./reading-schema";
 import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section, namesABake } from "./roles";
 import { itemsOf } from "./several";
-import { readStages } from "./time-text";
+import { readStages, readStagesByDefault } from "./time-text";
 
 /** A line of the text before it is weighed: what it is, and the things on it. */
 export interface Draft {
@@ -203,6 +203,7 @@ function saysOfBaking(passage: string): boolean {
     celsius !== undefined ||
     coreC !== undefined ||
     readStages(passage).length > 0 ||
+    readStagesByDefault(passage).length > 0 ||
     readPan(passage) !== null ||
     piecesIn(passage) !== null
   );

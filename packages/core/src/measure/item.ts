@@ -39,7 +39,11 @@ export function readItem(
   const like =
     meant && (first?.unit === "lump" || first?.unit === "knob") ? likenedMl(source.slice(Math.max(0, source.indexOf(own)))) : null;
   if (like && meant && first) grams = product(product(first.quantity, like), meant.what.gPerMl);
-  const made = meant && !titled ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`) : null;
+  // Whose flesh goes in as well is no zest.
+  const made =
+    meant && !titled && !/\b(?:flesh|segments?|pulp)\b/i.test(remarks)
+      ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`)
+      : null;
   if (made && main) {
     const size = made.weighedAs;
     const sized = size && size !== "piece" ? main.map((term) => (term.withUnit ? term : { ...term, size })) : main;

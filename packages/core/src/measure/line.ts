@@ -181,7 +181,7 @@ export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses:
     .replace(/(?<=\p{Ll}{3})\.\s+\p{Lu}.*$/u, "")
     .replace(/^\s*,?\s*(?:of\b|:|-|\.)?\s*/i, "")
     .replace(/^(?:of|the)\s+/i, "");
-  const comma = name.search(/,|\s-\s|;|\s[–—]\s/);
+  const comma = name.search(/,|:\s|\s-\s|;|\s[–—]\s/);
   const preparations: string[] = [];
   if (comma >= 0) {
     preparations.push(
@@ -352,7 +352,9 @@ function trailingOf(text: string): { name: string; measures: Measure[] } | null 
     const name = text.slice(0, here.start).replace(/[\s:,;=.-]+$|\s+x\s*$/, "");
     const counted = found.value.every((measure) => measure.every((term) => !term.withUnit));
     const colon = /[:=]\s*$|\s(?:-|x)\s*$/.test(text.slice(0, here.start));
-    if (counted && !colon) continue;
+    // "egg yolk, 1 (for brushing)": behind a comma a count ends the line.
+    const last = /,\s*$/.test(text.slice(0, here.start)) && /^(?:\(.*)?$/.test(rest) && here.kind === "number";
+    if (counted && !colon && !last) continue;
     if (!/^(?:[,(].*)?$/.test(rest) || name === "" || !match.test(text)) continue;
     return { name: `${name} ${rest}`, measures: found.value };
   }

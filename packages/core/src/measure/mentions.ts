@@ -34,6 +34,8 @@ const MOST_WORDS = 6;
 const between = /^(?:of|the|your|that|those|a|an|some|more|each|extra)$/;
 /** What a food holds none of is part of its name. */
 const freeFrom = /^(?:gf|free|based|glutenfree|dairyfree|vegan|plantbased|eggfree|nutfree)$/;
+/** What joins a name to another word. */
+const joints = /^(?:and|or|with|of|in|for|to|then|plus|the|an?|your|my)$/;
 /** What stands before a food that does not go in with it: another choice, a denial, a comparison. */
 const asideBefore = /^(?:or|no|not|without|instead|than|never|skip|omit|minus|like|nor|if|swapped|used|size)$/;
 /** A food's name that is a verb where something to work on follows it. */
@@ -51,8 +53,11 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
   const figures = tokens[at]?.kind === "number" && tokens[at + 1]?.text === ":" && tokens[at + 2]?.kind === "number";
   if ((tokens[at]?.kind !== "word" && !figures) || between.test(lower(tokens, at))) return null;
   if (!figures && (!names.isNameWord(lower(tokens, at)) || /^(?:and|or|plus)$/.test(lower(tokens, at)))) return null;
-  // "GF AP flour": without its first word it would be another thing.
-  if (freeFrom.test(lower(tokens, at - 1)) && tokens[at - 1]?.kind === "word") return null;
+  // "GF AP flour": without its first words it would be another thing.
+  for (let k = at - 1; k >= 0 && k >= at - 3 && tokens[k]?.kind === "word"; k--) {
+    if (freeFrom.test(lower(tokens, k))) return null;
+    if (!names.isNameWord(lower(tokens, k)) || joints.test(lower(tokens, k))) break;
+  }
   let most = at;
   while (most < tokens.length && most - at < MOST_WORDS * 2) {
     const here = tokens[most];
@@ -71,11 +76,7 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
   }
   for (let next = most; next > at; next--) {
     // What joins it to the next is no part of a name.
-    if (
-      tokens[next - 1]?.kind === "sign" ||
-      /^(?:and|or|with|of|in|for|to|then|plus|the|an?|your|my)$/.test(lower(tokens, next - 1))
-    )
-      continue;
+    if (tokens[next - 1]?.kind === "sign" || joints.test(lower(tokens, next - 1))) continue;
     const name = text.slice(tokens[at]?.start, tokens[next - 1]?.end);
     // "White gf mix": it says what the next word is like.
     if (/^(?:white|brown)$/i.test(name) && tokens[next]?.kind === "word" && names.isNameWord(lower(tokens, next)) && !/(?:ed|en|ly)$|^(?:and|or|with|in|into|to|for|of|from|plus)$/.test(lower(tokens, next))) continue; // prettier-ignore

@@ -29,7 +29,7 @@ const core = /\b(?:internal|core|centre|center|thermometer|probe|middle|inside|i
 const otherThings =
   /\b(?:warm|chill|boil|simmer|melt|cool|scald|bloom|prov(?:e|ing)|rise|kcal|calories|serves|keeps?|frozen|freeze|fridge|water boils|syrup|milk to|butter to|cream to|kitchen|room|dough temperature|at \d[\d.]* ?m\b)/i;
 const ovenish =
-  /\b(?:oven|bake|baked|baking|preheat|pre-heat|roast|heat|gas|fan|convection|conventional|shelf|rack|air[\s-]?fryer|set|grill)\b|@/i;
+  /\b(?:oven|bake|baked|baking|preheat|pre-heat|roast|heat|gas|fan|convection|conventional|shelf|rack|air[\s-]?fr(?:yer|y|ied)|set|grill)\b|@/i;
 const notAbove = /\b(?:above|over|exceed|hotter than|more than|beyond|past)\s*$/i;
 
 /** How an oven is spoken of, °C; kitchen habit. */
@@ -166,7 +166,9 @@ export function readTemperatures(source: string): ReadTemperatures {
           after,
         );
       const middling = (said.value + said.high) / 2;
-      if (ofCore && !/\b(?:middle (?:shelf|rack|of the oven)|centre of the oven|center of the oven)\b/i.test(near)) {
+      // "Done when it sings at 96": no oven bakes at that.
+      const done = /\bdone (?:when|at|once|by)\b/i.test(since) && middling >= 85 && middling <= 105 && said.scale !== "F" && !/^\s*(?:min|%|g\b)/i.test(after); // prettier-ignore
+      if ((ofCore || done) && !/\b(?:middle (?:shelf|rack|of the oven)|centre of the oven|center of the oven)\b/i.test(near)) {
         const scale = said.scale ?? (middling > 115 ? "F" : "C");
         const celsius = asCelsius(middling, scale);
         if (celsius >= 60 && celsius <= 115) out.coreC ??= Math.round(celsius * 10) / 10;

@@ -131,6 +131,9 @@ const loafBeside = (lengthMm: number): { widthMm: number; heightMm: number } => 
 /** "Into a buttered 8x8": a tin by its sides alone. */
 const intoSides = /\b(?:in|into|to)\s+an?\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
 
+/** "8" square": a tin by its shape alone, and nothing else. */
+const byShape = /^\W*\d+(?:\.\d+)?\s*-?(?:"|in(?:ch(?:es)?)?|cm)\s*-?(?:square|round)\W*$/i;
+
 /** The pan said in a text, or null. Measures in mm. */
 export function readPan(source: string): ReadPan | null {
   // The full stop of "1 in." ends no sentence.
@@ -138,7 +141,7 @@ export function readPan(source: string): ReadPan | null {
   // What it cools or keeps in says nothing, and takes nothing from what the other sentences say.
   const told = whole.split(/(?<=[.;!?])\s+/);
   const text = told.some((sentence) => noPan.test(sentence)) ? told.filter((sentence) => !noPan.test(sentence)).join(" ") : whole;
-  if (!panWord.test(text) && !intoSides.test(text)) return null;
+  if (!panWord.test(text) && !intoSides.test(text) && !byShape.test(text)) return null;
   // What is rolled or patted to a circle says nothing of the tin.
   const rest = text.replace(/\b(?:pat|flatten|shape|roll|press)\w*\b[^.,;]*\b(?:circles?|discs?|disks?)\b[^.,;]*/gi, " ");
   if (rest !== text) return readPan(rest);

@@ -28,10 +28,13 @@ export function likenedMl(source: string): Range | null {
   return ml === undefined ? null : { low: 0.75 * ml, mid: ml, high: 1.3 * ml };
 }
 
+const MOST_EGGS = 60;
 const byUse: ReadonlySet<string> = new Set(["juice", "zest"]);
 /** A count of what has a mass of its own by its name ("2 shallots" where onions are known): its size is that name. */
 export function sizedByName(measure: Measure, name: string, sizes: readonly string[]): Measure {
   const [only] = measure;
+  // "EGGS: 3 L": nobody buys them by the litre.
+  if (measure.length === 1 && only?.unit === "l" && /^eggs$/i.test(name) && Number.isInteger(only.quantity.mid) && only.quantity.mid <= MOST_EGGS) return [{ ...only, unit: "piece", withUnit: false, size: "large" }]; // prettier-ignore
   if (measure.length !== 1 || only?.unit !== "piece" || !(only.size === undefined || byUse.has(only.size))) return measure;
   const size = sizes.find((one) => !byUse.has(one) && new RegExp(`\\b${one}(?:e?s)?\\b`, "i").test(name));
   return size === undefined ? measure : [{ ...only, size }];

@@ -12,7 +12,7 @@ export function piecesIn(source: string): number | null {
   const [batches, each] = [wholeIn(trays?.[1]), wholeIn(trays?.[2])];
   if (batches !== null && each !== null) return batches * each;
   const verb = new RegExp(
-    `\\b(?:makes?|yields?:?|gives?|quantity:?|qty:?|into|shape|form|drop|divide (?:it |the \\w+ )?into|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
+    `\\b(?:makes?|yields?:?|gives?|quantity:?|qty:?|into|(?:shape|form|roll|pat|press|divide|split)(?: it| them| the \\w+)? into|shape|form|drop|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
     "i",
   ).exec(text);
   // "Makes 8", with nothing behind it.
@@ -37,6 +37,8 @@ export function piecesIn(source: string): number | null {
       .exec(text)
       ?.slice(1)
       .find((one) => one !== undefined) ??
+    // "a baker's dozen", "yield 2 dozen", with or without what they are
+    /\b(?:makes?|yields?|gives?|gets?)\s*:?\s*(?:about |around )?((?:\w+ )?(?:baker's )?dozen)\b/i.exec(text)?.[1] ??
     // "14 muffins' worth"
     new RegExp(`\\b(\\d{1,3})\\s+${pieceNames}'\\s+worth\\b`, "i").exec(text)?.[1] ??
     // "per tray of 16", "portion 48"

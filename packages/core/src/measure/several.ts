@@ -63,7 +63,7 @@ const ofTheSameFruit = (parts: readonly string[]): string[] =>
 
 const listOf = (text: string): string[] =>
   text
-    .split(/\s*,\s*(?:and\s+)?|\s+and\s+|\s*[&+;]\s*/i)
+    .split(/\s*,\s*(?:and\s+)?|\s+and\s+|\s*[&+;]\s*|\s*\/\s*(?=\p{L}{3})/iu)
     .map((part) => part.trim())
     .filter((part) => part !== "");
 
@@ -188,6 +188,9 @@ function rightedOf(text: string): WrittenItem[] | null {
   return amount ? [{ ...before, measures: amount.value }] : null;
 }
 
+const kindBehind =
+  /^(flour|starch|sugar|oil|milk|vinegar|syrup|juice|seeds|nuts|yoghurt|yogurt|chocolate):\s*((?:about )?\d[\d./ ]*\s?(?:kg|g|ml|oz|cups?|tbsp|tsp)\s+\p{L}[\p{L} -]*)$/iu;
+
 function itemsIn(source: string): WrittenItem[] {
   const text = withoutLikeness(withoutTable(plainText(withoutBullet(source))))
     .replace(/^[-*•·>\s]+(?=\S)/, "")
@@ -197,6 +200,8 @@ function itemsIn(source: string): WrittenItem[] {
     .replace(footnote, "")
     .replace(/\s+/g, " ")
     .trim()
+    // "oil: 100 ml rapeseed or sunflower": which one stands behind.
+    .replace(kindBehind, "$2 $1")
     .replace(/^(.*?)\b(?:ditto|(?:and )?the same (?:amount )?(?:again )?of)\b/i, (all, before: string) => {
       // "ditto": the amount that stands before it once more.
       const tokens = tokensOf(before);

@@ -6,9 +6,16 @@ import { readPan } from "./pan-text";
 import { piecesIn } from "./pieces-text";
 import { inEnglish, type Language, languageOfLine } from "./languages/language";
 import type { Line, Question, Reading } from "./reading-schema";
-import { readStages } from "./time-text";
+import { readStages, readStagesByDefault, type ReadStage } from "./time-text";
 import { celsiusFromFahrenheit } from "./units";
 import type { Measures } from "./units";
+
+function setStages(reading: Reading, stages: ReadStage[]): void {
+  delete reading.stages;
+  const sum = (end: "low" | "high"): number => stages.reduce((all, { minutes }) => all + minutes[end], 0);
+  reading.minutes = { low: sum("low"), high: sum("high") };
+  if (stages.length > 1) reading.stages = stages;
+}
 
 /** What the lines that are no ingredients say of oven, time, core, pan and yield. The first word counts, but a bake outranks a preheating. */
 export function readSurroundings(reading: Reading, measures: Measures, language: Language): void {
@@ -37,17 +44,16 @@ export function readSurroundings(reading: Reading, measures: Measures, language:
     const weak = /\bcook/i.test(text) && !/\bbak(?:e|ing)\b|\boven\b|\d\s*°/i.test(text);
     if (stages.length > 0 && (reading.minutes === undefined || (weakly && !weak))) {
       weakly = weak;
-      delete reading.stages;
-      reading.minutes = stages.reduce((all, { minutes }) => ({ low: all.low + minutes.low, high: all.high + minutes.high }), {
-        low: 0,
-        high: 0,
-      });
-      if (stages.length > 1) reading.stages = stages;
+      setStages(reading, stages);
     }
     const pan = readPan(text);
     if (pan && (reading.pan === undefined || (reading.pan.shape === "free" && pan.shape !== "free"))) reading.pan = pan;
     const pieces = piecesIn(text);
     if (pieces !== null && reading.yield === undefined) reading.yield = { pieces };
+  }
+  if (reading.minutes === undefined && reading.process.elsewhere === undefined) {
+    const stages = said.map(({ text }) => readStagesByDefault(text)).find((found) => found.length > 0) ?? [];
+    if (stages.length > 0) setStages(reading, stages);
   }
   // "Drop scones (makes 14)"
   const named = reading.lines.find(({ role }) => role === "title");

@@ -1,6 +1,6 @@
 import { withHeatsSaid } from "./grammar/passages";
 import { celsiusFromFahrenheit } from "./units";
-import { value } from "./grammar/numbers";
+import { span } from "./grammar/numbers";
 import { type Minutes, timeSpan } from "./grammar/times";
 import { plainText, type Token, tokensOf } from "./grammar/tokens";
 
@@ -44,7 +44,7 @@ export function timesIn(text: string): SaidTime[] {
 
 /** "then 20 uncovered", "then 10 more": a number without its unit, behind one that had it. */
 function bareStage(tokens: readonly Token[], at: number, text: string): { value: Minutes; next: number } | null {
-  const found = value(tokens, at);
+  const found = span(tokens, at);
   const here = tokens[at];
   if (!found || here?.kind !== "number") return null;
   const before = text.slice(Math.max(0, here.start - 12), here.start);
@@ -52,9 +52,11 @@ function bareStage(tokens: readonly Token[], at: number, text: string): { value:
   const further = /\b(?:another|a further)\s+$/i.test(before) && /^(?:|[.,;)]|at|on|in)$/.test(after);
   const baked = /\bbake\s+(?:for\s+)?$/i.test(before) && /^(?:|[.,;)]|more)$/.test(after);
   const then = /\bthen\s+(?:for\s+)?$/i.test(before) && /^(?:uncovered|covered|more|open|free|without|at|on)$/.test(after);
-  if (!further && !baked && !then) return null;
+  // "12 minutes, turn the tray, 3 more": with a verb before it, or without.
+  const more = after === "more" && /^(?:|[.,;)]|at|on|until|till|covered|uncovered)$/.test(tokens[found.next + 1]?.lower ?? "");
+  if (!further && !baked && !then && !more) return null;
   if (!/\b(?:min|hour|hr)/i.test(text.slice(0, here.start))) return null;
-  return { value: { low: found.value, high: found.value }, next: found.next };
+  return { value: { low: found.value.low, high: found.value.high }, next: found.next };
 }
 
 /** "350 for 55 minutes", "35 min at 220 C", "lid on 35 min": with a heat or a lid beside it, a time is of the bake, whatever else its sentence does. */
@@ -95,7 +97,11 @@ function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
   if (/^(?:leave|sit|stand)$/i.test(last) && inTheOven.test(clause) && !/\b(?:off|door open|ajar|cooling)\b/i.test(text))
     return true;
   if (last !== "")
-    return baking.test(last) && !/^oven$/i.test(last) ? true : /^oven$/i.test(last) ? !/\bpre-?heat|\bheat/i.test(clause) : false;
+    return baking.test(last) && !/^oven$/i.test(last)
+      ? true
+      : /^oven$/i.test(last)
+        ? !/\bpre-?heat|\bheat|\b(?:switched|turned)[- ]off\b|\bcooling oven\b/i.test(clause)
+        : false;
   // A full stop may have been taken for that of an abbreviation ("min.").
   const rest = text[said.end - 1] === "." ? "" : (text.slice(said.end).split(/[.;·]/)[0] ?? "");
   if (
@@ -121,6 +127,22 @@ const afterwards =
 
 /** Without one of these there is no time in a text. */
 const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
+
+/** What else takes time in a kitchen; a sentence with one of these says no bake unless it names it. */
+const elseDone =
+  /\b(?:rest|relax|chill|cool|stand|soak|prov(?:e|ing)|ris(?:e|ing)|whip|whisk|beat|cream(?:ing)?\b|rub|blend|process|blitz|pulse|stir|mix|knead|melt|bloom|hydrat|swell|thicken|steep|infus|simmer|boil|cook|fry|steam|poach|soften|marinat|macerat|drain|press|dry|thaw|defrost|re-?heat|refresh|warm|toast|roast|pre-?heat|prep|total|active|hands-on|serve|eat|ready|keep|stor|freez|fridge|refrigerat|walk|drive|before|ahead|earlier|ago|later|old\b|work\b|make|read|wait|settle|set|firm|overnight|switched|turned off|door)\w*/i;
+/** Minutes of a bake. */
+const BAKES = { least: 4, most: 240 };
+
+/** "An hour should do it", "They get fifteen minutes at two hundred": where no bake is named anywhere, a time that nothing else is named for is its. */
+export function readStagesByDefault(source: string): ReadStage[] {
+  const text = plainText(source);
+  if (elseDone.test(text)) return [];
+  const [only, ...others] = timesIn(text);
+  if (!only || others.length > 2 || only.low < BAKES.least || only.high > BAKES.most || isOfKeeping(text, only)) return [];
+  const stages = readStages(`Bake: ${text}`);
+  return stages;
+}
 
 /** The stages of the bake that a text says, in order; their times add up. Empty where it says none. */
 export function readStages(source: string): ReadStage[] {

@@ -103,7 +103,7 @@ export const isMass = (unit: UnitId): boolean => gramsPer[unit] !== undefined;
 export const isVolume = (unit: UnitId): boolean => millilitresPer[unit] !== undefined;
 /** Spellings as people write them, lower case, without full stops. `T` and `t` are told apart before lower-casing. */
 const spellings: Record<UnitId, string[]> = {
-  g: ["g", "gr", "gm", "gms", "gram", "grams", "gramme", "grammes"],
+  g: ["g", "gr", "grs", "gm", "gms", "grm", "grms", "gram", "grams", "gramme", "grammes"],
   kg: ["kg", "kgs", "kilo", "kilos", "kilogram", "kilograms", "kilogramme", "kilogrammes"],
   mg: ["mg", "milligram", "milligrams"],
   oz: ["oz", "ozs", "ounce", "ounces"],

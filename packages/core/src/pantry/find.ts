@@ -115,6 +115,11 @@ function respelled(words: readonly string[], { vocabulary, byLetter }: Index): s
       changed = true;
       return scanned;
     }
+    const two = asTwo(word, vocabulary);
+    if (two !== null) {
+      changed = true;
+      return two;
+    }
     if (word.length < 5 || /\d/.test(word)) return word;
     const most = word.length >= 9 ? 2 : 1;
     let best: string | null = null;
@@ -133,7 +138,17 @@ function respelled(words: readonly string[], { vocabulary, byLetter }: Index): s
     changed = true;
     return spellingOf(best);
   });
-  return changed ? next : null;
+  return changed ? next.flatMap((word) => word.split(" ")) : null;
+}
+
+/** "chiaseeds", "cocoapowder": the two known words that one unknown is made of; null where there are none, or several ways. */
+function asTwo(word: string, vocabulary: ReadonlySet<string>): string | null {
+  const ways: string[] = [];
+  for (let at = 3; at <= word.length - 3; at++) {
+    const [head, tail] = [word.slice(0, at), wordsOf(word.slice(at)).join(" ")];
+    if (vocabulary.has(head) && vocabulary.has(tail) && head.length + tail.length >= 7) ways.push(`${head} ${tail}`);
+  }
+  return ways.length === 1 ? (ways[0] ?? null) : null;
 }
 
 const SHORT = { least: 3, most: 5, ways: 12 };
@@ -162,6 +177,8 @@ const freeOf: Record<string, (i: Ingredient) => boolean> = {
   vegan: (i) => !i.allergens.includes("milk") && !i.allergens.includes("egg") && i.family !== "meat",
   dairyfree: (i) => !i.allergens.includes("milk"),
   plantbased: (i) => !i.allergens.includes("milk") && !i.allergens.includes("egg"),
+  // Its milk is milk: only the sugar of it is parted.
+  lactosefree: () => true,
   eggfree: (i) => !i.allergens.includes("egg"),
   sugarfree: (i) => i.per100g.sugars <= SUGARLESS,
   wholegrain: ofWholeSeed,

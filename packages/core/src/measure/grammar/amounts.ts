@@ -244,7 +244,9 @@ function termOf(tokens: readonly Token[], from: number): Parsed<Term> | null {
     if (lower(tokens, at) === "a" || lower(tokens, at) === "an") at++;
     const sized = sizedAt(tokens, at);
     if (sized) return { value: times(sized.value, count.value), next: sized.next };
-    if (by) {
+    // "four 60-g eggs": each of so much.
+    const each = tokens[at]?.kind === "number" && isSign(tokens, at + 1, "-") && tokens[at + 1]?.spaced === false;
+    if (by || each) {
       const inner = simpleAt(tokens, at);
       if (inner?.value.withUnit) return { value: times(inner.value, count.value), next: inner.next };
     }

@@ -104,18 +104,20 @@ const dozen: Parser<number> = map(
         named(ones),
         map(inTurn(word("half"), article), () => 0.5),
         map(article, () => 1),
+        whole,
       ),
     ),
+    maybe(word("baker's", "bakers")),
     word("dozen"),
   ),
-  ([count]) => 12 * (count ?? 1),
+  ([count, long]) => (long ? 13 : 12) * (count ?? 1),
 );
 const couple: Parser<number> = map(inTurn(maybe(article), word("couple", "pair", "brace"), maybe(word("of"))), () => 2);
 /** "both oranges", "both of the limes". */
 const both: Parser<number> = map(inTurn(word("both"), maybe(word("of")), maybe(word("the", "your", "those"))), () => 2);
 const trio: Parser<number> = map(inTurn(maybe(article), word("trio"), maybe(word("of"))), () => 3);
 
-const cardinal: Parser<number> = first(hundreds, clipped, dozen, couple, both, trio, small);
+const cardinal: Parser<number> = first(hundreds, clipped, couple, both, trio, small);
 
 const ofA = maybe(inTurn(word("of"), maybe(article)));
 /** "three quarters of a", "a third of a", "one-half", "half a", "quarter". */
@@ -158,7 +160,10 @@ const andPart: Parser<number> = map(
   ([, count, share]) => (typeof count === "number" ? count : 1) * share,
 );
 
-const counted: Parser<number> = map(inTurn(first(cardinal, figure), maybe(andPart)), ([count, share]) => count + (share ?? 0));
+const counted: Parser<number> = map(
+  inTurn(first(dozen, cardinal, figure), maybe(andPart)),
+  ([count, share]) => count + (share ?? 0),
+);
 
 /** "1/4 of a cup": a figure under one that is taken of something. */
 const figureOf: Parser<number> = map(inTurn(figure, word("of"), article), ([value]) => (value < 1 ? value : null));
@@ -179,6 +184,8 @@ const beginnings = new Set([
     "both",
     "trio",
     "dozen",
+    "baker's",
+    "bakers",
     "few",
     "several",
     "between",

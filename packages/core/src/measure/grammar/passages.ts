@@ -43,7 +43,7 @@ const heatAndTime: readonly RegExp[] = [
 const spokenHeat = /(?<=,\s*)(one|two|three|four) ((?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?)\s*,\s*(?=(?:for |about )?(?:\d|\p{L}+)[^,.;]{0,32}\bmin(?:ute)?s?\b)/giu; // prettier-ignore
 
 /** "two twenty for about fifteen", "190 for 25.": a heat and its minutes, neither with its unit, at the end of what is said. */
-const bareHeatFor = /(?<=^\s?|[.,;]\s?|\b(?:at|in|oven|bake|then)\s|@\s?)((?:one|two|three|four) (?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?|[12]\d[05])\s+for\s+(?:about\s+|another\s+|a further\s+)?((?:ten|twelve|fifteen|eighteen|twenty|thirty|forty|fifty|sixty)(?:[- ]five)?|\d{1,2}(?:\s*-\s*\d{1,2})?)(?=\s*(?:$|[.,;!]|until\b|till\b|then\b))/giu; // prettier-ignore
+const bareHeatFor = /(?<=^\s?|[.,;]\s?|\b(?:at|in|oven|bake|then|air[ -]?fry)\s|@\s?)((?:one|two|three|four) (?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?|[12]\d[05])\s+for\s+(?:about\s+|another\s+|a further\s+)?((?:ten|twelve|fifteen|eighteen|twenty|thirty|forty|fifty|sixty)(?:[- ]five)?|\d{1,2}(?:\s*-\s*\d{1,2})?)(?=\s*(?:$|[.,;!]|until\b|till\b|then\b))/giu; // prettier-ignore
 
 /** "at a hundred and eighty for fifty minutes": a heat in words, with its minutes behind it. */
 const wordedHeat = /\b(?:a|one|two|three|four) hundred(?: and)?(?: (?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?)?(?=(?: degrees)?(?: c| celsius| fan)?,? for\b)/gi; // prettier-ignore

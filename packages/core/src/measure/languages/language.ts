@@ -122,7 +122,7 @@ function phraseAt(
   }
   const one = words[at]?.even ?? "";
   // "Zeste d'un citron": a head by itself is what it heads.
-  const english = compoundOf(one, dictionary) ?? dictionary.heads.get(one) ?? dative(one, dictionary);
+  const english = compoundOf(one, dictionary) ?? dictionary.heads.get(one) ?? dative(one, dictionary) ?? (dictionary.of.size > 0 ? dictionary.stems.get(one) : undefined) ?? null; // prettier-ignore
   return english === null ? null : { english, taken: 1 };
 }
 
