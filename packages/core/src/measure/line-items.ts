@@ -1,3 +1,4 @@
+import { dividedIn } from "./divided";
 import { plainText } from "./grammar/tokens";
 import { measuresIn, type WrittenItem } from "./line";
 import { nameOf, type Names } from "./meaning";
@@ -16,6 +17,8 @@ interface Found {
 
 /** The things on a line by whichever reading finds more of them: as a line of a list, or as the foods that it speaks of. */
 export function itemsOfLine(source: string, plain: string, mentions: readonly Mention[], section: Section, names: Names): Found {
+  const parts = section === "method" ? null : dividedIn(source, names);
+  if (parts) return { items: parts, inline: null, gathered: false };
   const [, head, rest] = /^((?:for|to|on)\s[^:\d]{2,40}|\p{L}[\p{L} ]{2,24}):\s+(\S.*)$/iu.exec(plain) ?? [];
   const inline = head === undefined || section === "method" ? null : componentOf(`${head}:`, true);
   const items = sharedHead(
