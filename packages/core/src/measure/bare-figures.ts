@@ -1,3 +1,4 @@
+import { isCounted } from "./weigh";
 import { plainText } from "./grammar/tokens";
 import type { Names } from "./meaning";
 import { timesIn } from "./time-text";
@@ -53,7 +54,7 @@ export function bareList(line: string, names: Names, few = FEW): string | null {
     const found = called === undefined ? null : names.find(plainText(called));
     const thing = called === undefined ? null : (names.known(plainText(called)) ?? (found?.respelled ? found : null));
     // "2 eggs" is two of them, "egg 1 (50)" too.
-    const weighed = thing && (thing.what.pieces === undefined || Number(before ?? figure) > MOST_COUNTED);
+    const weighed = thing && (!isCounted(thing.what) || Number(before ?? figure) > MOST_COUNTED);
     return weighed ? { figure: before ?? figure ?? "", name: called } : null;
   });
   const known = read.filter((one) => one !== null).length;

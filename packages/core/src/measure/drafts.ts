@@ -18,6 +18,7 @@ import type { Line } from "./reading-schema";
 import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section, namesABake } from "./roles";
 import { itemsOf } from "./several";
 import { readStages, readStagesByDefault } from "./time-text";
+import { isCounted } from "./weigh";
 
 /** A line of the text before it is weighed: what it is, and the things on it. */
 export interface Draft {
@@ -79,8 +80,7 @@ export function draftsOf(
     const [, called = "", figure, done] = (bare && bareRow(scanned, names)) || [];
     const behind = `${figure === undefined ? "" : (scanned.match(brackets) ?? []).map((one) => ` ${one}`).join("")}${done === undefined ? "" : `, ${done}`}`;
     // "egg 1" is one egg; "egg 150" is its mass.
-    const counted =
-      figure !== undefined && Number(figure) <= MOST_COUNTED && names.known(plainText(called))?.what.pieces !== undefined;
+    const counted = figure !== undefined && Number(figure) <= MOST_COUNTED && isCounted(names.known(plainText(called))?.what);
     const isBare = figuresAre === undefined && (listed !== null || (figure !== undefined && !counted && bare === "asked"));
     const figures = readAs(
       figure === undefined
@@ -193,7 +193,7 @@ const last = { plain: "", about: false };
 function isAboutBaking(plain: string): boolean {
   if (last.plain === plain) return last.about;
   last.plain = plain;
-  last.about = /\d|\b(?:tins?|pans?|trays?|sheets?|skillet|oven|hours?|minutes?|makes?|into|dozen|griddle|grill|mou?lds?|cases|degrees|gas|fan)\b/i.test(plain) && passagesOf(plain, WHOLE_SENTENCES).some(saysOfBaking); // prettier-ignore
+  last.about = /\d|\b(?:tins?|pans?|trays?|sheets?|skillet|springform|bundt|oven|hours?|minutes?|makes?|into|dozen|griddle|grill|mou?lds?|cases|degrees|gas|fan)\b/i.test(plain) && passagesOf(plain, WHOLE_SENTENCES).some(saysOfBaking); // prettier-ignore
   return last.about;
 }
 

@@ -53,6 +53,8 @@ const goes: [Purpose, RegExp][] = [
 ]; // prettier-ignore
 /** What coats the fruit goes into the bowl with it. */
 const aroundFruit = /,?\s*\b(?:to|for)\s+(?:coat|toss|roll)(?:ing)?\s+(?:the|your|with|them|it)\b.*$/i;
+/** "neutral oil e.g. grapeseed": one of many. */
+const suchAs = /,?\s+\b(?:e\.\s?g\.?|eg\b|such as|for (?:example|instance))\s.*$/i;
 const toBind = /,?\s*\bto\s+(?:bind|mix|loosen|moisten|make|form|bring)\b.*$/i;
 
 /** Who says it and when, in a chat: "[8:15 PM] Lou:". */
@@ -81,7 +83,7 @@ function withoutBrackets(text: string): Bracketed {
 }
 
 const ofTheWhole =
-  /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|cooked|peeled|unpeeled|(?:without|out of) (?:the |their |its )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
+  /^(?:in (?:all|total)|total|altogether|each|apiece|drained|net|dry|raw|fresh|uncooked|cooked|peeled|unpeeled|(?:without|out of) (?:the |their |its )?(?:shell|stone|skin|peel)\w*|shelled|(?:drained |dry |net |peeled )?weight|or so|sifted|packed)?$/i;
 
 /** Before the amount that goes in: what is left when it was made ready, or what is needed of a packet. */
 const leftOver =
@@ -192,6 +194,15 @@ export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses:
     );
     name = name.slice(0, comma);
   }
+  // "water to mix": what it is for is no part of the name; "the butter above" is counted where it stands.
+  for (const behind of [toBind, suchAs]) {
+    const said = behind.exec(name);
+    if (!said || said.index === 0) continue;
+    preparations.unshift(said[0].replace(/^[\s,(]+/, ""));
+    name = name.slice(0, said.index);
+  }
+  const isElsewhere = /\s(?:above|below|mentioned|listed)\s*$/i.test(name);
+  if (isElsewhere) name = name.replace(/\s\w+\s*$/, "");
   // "pear halves in juice": what it lies in is no part of the name.
   const lying =
     /\s+(?:in (?:its |their )?(?:own |natural |fruit |light |heavy |salted |sea )*(?:juice|syrup|water|brine|oil|vinegar)|from (?:a|the) \w+|with (?:its|their|the) \w+)\b.*$/i.exec(
@@ -218,10 +229,11 @@ export function namedItem(raw: string, measures: Measure[], tail: Tail, glosses:
     if (filling === undefined && [...preparations, ...glosses].some((text) => pattern.test(text))) filling = how;
   const filled = (term: Term): Term =>
     filling !== undefined && term.filling === undefined && isVolume(term.unit) ? { ...term, filling } : term;
+  const own = isElsewhere && measures.every((measure) => measure.every((term) => !term.withUnit)) ? [] : measures;
   const [first, ...others] = name.split(/\s+or\s+|\s*\/\s*(?=[a-z]{3})/i);
   const preparation = [...preparations, ...glosses, ...tail.said].filter((text) => text !== "").join("; ");
   return {
-    measures: measures.map((measure) => measure.map(filled)),
+    measures: own.map((measure) => measure.map(filled)),
     name: (first ?? "")
       .replace(/\s+/g, " ")
       .replace(/[\s.:;,]+$/, "")

@@ -1,3 +1,4 @@
+import { isCounted } from "./weigh";
 import { type Measure, measuresAt } from "./grammar/amounts";
 import { type Token, tokensOf } from "./grammar/tokens";
 import { lower } from "./grammar/manners";
@@ -35,7 +36,7 @@ export function bareGrams(measures: readonly Measure[], { what }: Meant, among: 
     only.quantity.mid < (among ? 1 : ELIDED_FROM)
   )
     return null;
-  if (what.pieces?.some(({ size }) => size !== "stick")) return null;
+  if (isCounted(what)) return null;
   return [[{ ...only, unit: "g", withUnit: true }]];
 }
 

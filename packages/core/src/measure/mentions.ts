@@ -144,11 +144,14 @@ export function mentionsIn(text: string, names: Names): Mention[] {
       food.meant,
       found.some(({ bare }) => bare === true),
     );
-    const measures =
-      grams ??
-      (taken && size !== undefined
-        ? said.map((measure) => measure.map((term) => (term.withUnit ? term : { ...term, size })))
-        : said);
+    // "1/3 of the butter above": it is counted where it stands.
+    const isElsewhere = /^(?:above|below)$/.test(lower(tokens, given.next)) && said.every((measure) => measure.every(({ withUnit }) => !withUnit)); // prettier-ignore
+    const measures = isElsewhere
+      ? []
+      : (grams ??
+        (taken && size !== undefined
+          ? said.map((measure) => measure.map((term) => (term.withUnit ? term : { ...term, size })))
+          : said));
     const before = lower(tokens, from - 1) === "(" ? lower(tokens, from - 2) : lower(tokens, from - 1);
     const start = tokens[from]?.start ?? 0;
     const opening = text.lastIndexOf("(", start);

@@ -27,7 +27,7 @@ const COOL_OVEN = 120;
 const weighedEach = /\b(?:pcs?|pieces|portions?|cases|scones|muffins|rolls|buns|rounds|balls)\s*(?:@|at)\s*$/i;
 const core = /\b(?:internal|core|centre|center|thermometer|probe|middle|inside|instant-read)\b/i;
 const otherThings =
-  /\b(?:warm|chill|boil|simmer|melt|cool|scald|bloom|prov(?:e|ing)|rise|kcal|calories|serves|keeps?|frozen|freeze|fridge|water boils|syrup|milk to|butter to|cream to|kitchen|room|dough temperature|at \d[\d.]* ?m\b)/i;
+  /\b(?:warm|hold|chill|boil|simmer|melt|cool|scald|bloom|prov(?:e|ing)|rise|kcal|calories|serves|keeps?|frozen|freeze|fridge|water boils|syrup|milk to|butter to|cream to|kitchen|room|dough temperature|at \d[\d.]* ?m\b)/i;
 const ovenish =
   /\b(?:oven|bake|baked|baking|preheat|pre-heat|roast|heat|gas|fan|convection|conventional|shelf|rack|air[\s-]?fr(?:yer|y|ied)|set|grill)\b|@/i;
 const notAbove = /\b(?:above|over|exceed|hotter than|more than|beyond|past)\s*$/i;
@@ -184,6 +184,8 @@ export function readTemperatures(source: string): ReadTemperatures {
       const high =
         middling >= 120 &&
         (said.degrees ||
+          // "180 (160 fan)": the one beside a fan's is the oven's own.
+          /^\s*[(/,]\s*(?:\d{3}\s*(?:°\s*)?c?\s*fan|fan\s*:?\s*\d{3})\b/i.test(after) ||
           /^\s*for\s+(?:about\s+)?(?:\d+(?:\s*(?:-|to)\s*\d+)?|an?|half an|one|two|\w+)\s*(?:min|hour|hr)/i.test(after));
       if (said.scale === null && !ovenHere && !timed && !high) continue;
       if (

@@ -129,7 +129,7 @@ const loafBeside = (lengthMm: number): { widthMm: number; heightMm: number } => 
 });
 
 /** "Into a buttered 8x8": a tin by its sides alone. */
-const intoSides = /\b(?:in|into|to)\s+an?\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
+const intoSides = /\b(?:in|into|to|use|using|take|grab)\s+(?:an?|the|your|my)\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
 
 /** "8" square": a tin by its shape alone, and nothing else. */
 const byShape = /^\W*\d+(?:\.\d+)?\s*-?(?:"|in(?:ch(?:es)?)?|cm)\s*-?(?:square|round)\W*$/i;
@@ -223,7 +223,7 @@ export function readPan(source: string): ReadPan | null {
     return { shape: "rectangular", lengthMm: 100, widthMm: 60, pieces: several ?? 1, ...about };
   if (/\bloaf\b/i.test(text) && (countBefore(text, "holes?|wells?|compartments?") ?? 0) > 1)
     return { shape: "rectangular", lengthMm: 100, widthMm: 60, pieces: wells ?? 1, ...about };
-  if (across !== undefined && /\bloaf\s+(?:tin|pan)s?\b/i.test(text) && !/\bround\b/i.test(text))
+  if (across !== undefined && /\bloaf\s+(?:tin|pan|dish(?:e)?|mou?ld|case)s?\b/i.test(text) && !/\bround\b/i.test(text))
     return { shape: "rectangular", lengthMm: round(across), ...loafBeside(across), ...pieces, ...about };
   if (
     across !== undefined &&

@@ -3,7 +3,7 @@ import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
 
 const pieceNames =
-  "(?:small |large |even |equal |flat |round |rough |generous |neat )*(?:muffins?|scones?|biscuits?|buns?|rolls?|loaves|loaf|wedges|pieces|slices|squares|bars|cakes?|cupcakes?|cookies|spoonfuls|mounds|balls|patties|heaps?|dollops?|pancakes?|crackers?|flatbreads?|portions|rounds|farls|discs|triangles|griddle cakes?|pcs)";
+  "(?:small |large |even |equal |flat |round |rough |generous |neat )*(?:muffins?|scones?|biscuits?|buns?|rolls?|loaves|loaf|wedges|pieces|slices|squares|fingers|sticks|batons|chunks|cubes|diamonds|bites|bars|cakes?|cupcakes?|cookies|spoonfuls|mounds|balls|patties|heaps?|dollops?|pancakes?|crackers?|flatbreads?|portions|rounds|farls|discs|triangles|griddle cakes?|pcs)";
 
 /** How many pieces a text speaks of: "cut into 8 wedges", "makes 12 muffins". */
 export function piecesIn(source: string): number | null {
@@ -15,9 +15,10 @@ export function piecesIn(source: string): number | null {
     `\\b(?:makes?|yields?:?|gives?|quantity:?|qty:?|into|(?:shape|form|roll|pat|press|divide|split)(?: it| them| the \\w+)? into|shape|form|drop|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
     "i",
   ).exec(text);
+  const byVerb = wholeIn(verb?.[1]);
+  if (byVerb !== null) return byVerb;
   // "Makes 8", with nothing behind it.
   const counted =
-    verb?.[1] ??
     /\b(?:makes?|yields?)\s*:?\s*(?:about |around )?(\w+(?:[- ]\w+)??)\s*(?:[.,;|)]|$|(?=\b(?:prep|cook|bak(?:e|ing)|serves|ready|total|takes)\b))/i.exec(
       text,
     )?.[1] ??
@@ -38,7 +39,13 @@ export function piecesIn(source: string): number | null {
       ?.slice(1)
       .find((one) => one !== undefined) ??
     // "a baker's dozen", "yield 2 dozen", with or without what they are
-    /\b(?:makes?|yields?|gives?|gets?)\s*:?\s*(?:about |around )?((?:\w+ )?(?:baker's )?dozen)\b/i.exec(text)?.[1] ??
+    /\b(?:makes?|yields?|gives?|gets?)\s*:?\s*(?:about |around )?((?:\w+ )?(?:baker's )?dozen(?: and a half)?)\b/i.exec(
+      text,
+    )?.[1] ??
+    // "roll into 22 g balls, about 30", "with a 60 ml scoop, 14 of them"
+    /\b\d+\s?(?:g|ml|oz)\s+(?:balls|pieces|scoops?|portions|rounds|mounds|heaps|buns)\b[^.;]{0,12}?,\s*(?:about |around |makes )?(\d{1,3})(?: of (?:them|these))?\s*(?:[.;]|$)/i.exec(
+      text,
+    )?.[1] ??
     // "14 muffins' worth"
     new RegExp(`\\b(\\d{1,3})\\s+${pieceNames}'\\s+worth\\b`, "i").exec(text)?.[1] ??
     // "per tray of 16", "portion 48"

@@ -119,7 +119,10 @@ function isOfKeeping(text: string, { start, end }: SaidTime): boolean {
   const behind = text.slice(end - 1).search(/[.;!](?:\s|$)/);
   const from = Math.max(...[". ", "; ", "! "].map((mark) => text.lastIndexOf(mark, start - 1))) + 1;
   const sentence = text.slice(from, behind < 0 ? undefined : end - 1 + behind);
-  return /\b(?:keeps?|stor(?:e|age)|freez\w*|best (?:eaten|within))\b/i.test(sentence) && !baking.test(sentence);
+  return (
+    /\b(?:keeps?|stor(?:e|age)|freez\w*|best (?:eaten|within))\b/i.test(sentence) &&
+    !baking.test(sentence.replace(/\b(?:of|after|from) (?:baking|the oven)\b/gi, ""))
+  );
 }
 
 const afterwards =
@@ -130,24 +133,46 @@ const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
 
 /** What else takes time in a kitchen; a sentence with one of these says no bake unless it names it. */
 const elseDone =
-  /\b(?:rest|relax|chill|cool|stand|soak|prov(?:e|ing)|ris(?:e|ing)|whip|whisk|beat|cream(?:ing)?\b|rub|blend|process|blitz|pulse|stir|mix|knead|melt|bloom|hydrat|swell|thicken|steep|infus|simmer|boil|cook|fry|steam|poach|soften|marinat|macerat|drain|press|dry|thaw|defrost|re-?heat|refresh|warm|toast|roast|pre-?heat|prep|total|active|hands-on|serve|eat|ready|keep|stor|freez|fridge|refrigerat|walk|drive|before|ahead|earlier|ago|later|old\b|work\b|make|read|wait|settle|set|firm|overnight|switched|turned off|door)\w*/i;
+  /\b(?:rest|relax|chill|cool|stand|soak|prov(?:e|ing)|ris(?:e|ing)|whip|whisk|beat|cream(?:ing)?\b|rub|blend|process|blitz|pulse|stir|mix|knead|melt|bloom|hydrat|swell|thicken|steep|infus|simmer|boil|cook|fry|steam|poach|soften|marinat|macerat|drain|press|dry|thaw|defrost|re-?heat|refresh|warm|toast|roast|pre-?heat|prep|total|active|hands-on|serve|eat|ready in|hot|cut|slice|first|within|after|keep|stor|freez|fridge|refrigerat|walk|drive|before|ahead|earlier|ago|later|old\b|work\b|make|read|wait|settle|set|firm|overnight|switched|turned off|door)\w*/i;
+/** A time that is said to be enough, or when it is out. */
+const taking =
+  /\b(?:takes?|took|needs?|wants?|gives?|gets?|(?:should|will|'ll) do|comes? out|are out|is out|out (?:at|after|in)|done (?:in|at|after|by)|ready (?:at|after|by)|pull(?:ed|s)?|uncovered)\b/i;
+const outAfter = /\b(?:comes?|are|is|take (?:it|them)|pull (?:it|them)|done|ready)\s*(?:out )?(?:after|by|at)\b/gi;
+/** A time with no more words than these says nothing else. */
+const FEW_WORDS = 4;
 /** Minutes of a bake. */
 const BAKES = { least: 4, most: 240 };
 
 /** "An hour should do it", "They get fifteen minutes at two hundred": where no bake is named anywhere, a time that nothing else is named for is its. */
 export function readStagesByDefault(source: string): ReadStage[] {
   const text = plainText(source);
-  if (elseDone.test(text)) return [];
+  if (elseDone.test(text.replace(outAfter, " out "))) return [];
   const [only, ...others] = timesIn(text);
-  if (!only || others.length > 2 || only.low < BAKES.least || only.high > BAKES.most || isOfKeeping(text, only)) return [];
-  const stages = readStages(`Bake: ${text}`);
-  return stages;
+  const rest =
+    text
+      .replace(/\d[\d\s./-]*|\b(?:min(?:ute)?s?|hours?|hrs?|quarters?|half|an?|and|the|about|for|or|so)\b/gi, " ")
+      .match(/\p{L}+/gu) ?? [];
+  if (
+    !only ||
+    others.length > 2 ||
+    (rest.length > FEW_WORDS && !taking.test(text)) ||
+    only.low < BAKES.least ||
+    only.high > BAKES.most ||
+    isOfKeeping(text, only)
+  )
+    return [];
+  return readStages(`Bake: ${text}`);
 }
 
 /** The stages of the bake that a text says, in order; their times add up. Empty where it says none. */
 export function readStages(source: string): ReadStage[] {
   const text = withHeatsSaid(plainText(source))
     .replace(/(\d)-?ish\b/gi, "$1")
+    // "Check at 20, they're usually ready by 24 minutes": from the first look to the last.
+    .replace(
+      /^(?:start )?check(?:ing)? (?:at|from|after) (\d{1,3})(?:\s*min(?:ute)?s?)?\b[^.\d]{3,60}?\b(?:by|at|in)\s+(\d{1,3}\s*min)/i,
+      "Bake $1-$2",
+    )
     // "After half an hour cover with foil; another 20 minutes": the first time is of the bake too.
     .replace(afterwards, "Bake $1, ")
     // "180c (fan160) 40-45": behind a heat a figure alone is its minutes.

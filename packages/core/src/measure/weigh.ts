@@ -30,6 +30,12 @@ export interface Amount {
   size?: string;
 }
 
+/** Lighter pieces, g, are weighed and not counted. */
+const COUNTED_G = 9;
+/** Whether a bare figure counts pieces of it: eggs and apples, not berries. */
+export const isCounted = (what: Measurable | undefined): boolean =>
+  what?.pieces?.some(({ size, grams }) => size !== "stick" && grams.mid >= COUNTED_G) === true;
+
 /** More than this, g, is no amount of a kitchen. */
 export const MOST_G = 1_000_000;
 

@@ -60,6 +60,15 @@ export function mannersAt(tokens: readonly Token[], from: number): Manner {
     } else if (here === "size" && letters[lower(tokens, at + 1)] !== undefined && found.size === undefined) {
       found.size = letters[lower(tokens, at + 1)] ?? "medium";
       found.next = at + 2;
+    } else if (
+      here === "medium" &&
+      isSign(tokens, at + 1, "-") &&
+      /^(?:large|small)$/.test(lower(tokens, at + 2)) &&
+      found.size === undefined
+    ) {
+      // "medium-large": nearer to the middle one.
+      found.size = "medium";
+      found.next = at + 3;
     } else if (sizes[here] !== undefined && found.size === undefined) {
       found.size = sizes[here] ?? here;
       if (manners[here] !== undefined) found.filling ??= manners[here];

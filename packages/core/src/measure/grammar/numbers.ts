@@ -109,8 +109,9 @@ const dozen: Parser<number> = map(
     ),
     maybe(word("baker's", "bakers")),
     word("dozen"),
+    maybe((tokens: readonly Token[], at: number) => andPart(tokens, at)),
   ),
-  ([count, long]) => (long ? 13 : 12) * (count ?? 1),
+  ([count, long, , share]) => (long ? 13 : 12) * ((count ?? 1) + (share ?? 0)),
 );
 const couple: Parser<number> = map(inTurn(maybe(article), word("couple", "pair", "brace"), maybe(word("of"))), () => 2);
 /** "both oranges", "both of the limes". */

@@ -37,7 +37,7 @@ const heatAndTime: readonly RegExp[] = [
   /^\s*([1-4]\d\d\s*°?\s*[cf]?)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*(?:min(?:ute)?s?|m))\.?\s*$/gi,
   /^\s*([12]\d[05])\s*\/\s*(\d{1,2}(?:\s*-\s*\d{1,2})?)\s*$/g,
   /(?<=,\s*)([1-4]\d\d)\s*,\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
-  /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
+  /(?<![\d.])([1-4]\d\d\s*°?\s*[cf]?)\s*\/\s*(?:t\s*=?\s*)?(\d{1,3}(?:\s*-\s*\d{1,3})?\s*min(?:ute)?s?)\b/gi,
 ];
 /** "in the skillet, two twenty, twenty to twenty five minutes": hundreds without the word. */
 const spokenHeat = /(?<=,\s*)(one|two|three|four) ((?:ten|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:[- ]five)?)\s*,\s*(?=(?:for |about )?(?:\d|\p{L}+)[^,.;]{0,32}\bmin(?:ute)?s?\b)/giu; // prettier-ignore
