@@ -20,6 +20,8 @@ const ofTheThing = /\b(?:drained|peeled|net|liquid|liquor|skins?|stones?|stoned|
 /** Parts that add up to their whole do so within what is rounded. */
 const TOLERANCE = 0.03;
 const MOST_PARTS = 8;
+/** A longer line is no line of a list. */
+const MOST_SIGNS = 300;
 
 interface Part {
   name: string;
@@ -57,6 +59,7 @@ function namedAs(name: string, whole: string, names: Names): string | null {
 
 /** The parts of a line that says a whole and how it is divided; null where it says none, or they do not add up. */
 export function dividedIn(source: string, names: Names): WrittenItem[] | null {
+  if (source.length > MOST_SIGNS) return null;
   const [, before, inside, behind] = shape.exec(plainText(source)) ?? [];
   const list = inside ?? behind;
   if (before === undefined || list === undefined) return null;

@@ -55,7 +55,7 @@ interface Said {
 }
 
 const isDegree = (token: Token | undefined): boolean =>
-  token !== undefined && (/^[°º˚]$/.test(token.text) || /^(?:degrees?|deg)$/.test(token.lower));
+  token !== undefined && (/^[°º˚]$/.test(token.text) || /^(?:degrees?|degs?|dgrs?|grad)$/.test(token.lower));
 
 /** Every number of a text with the scale that stands behind it. */
 function numbersIn(text: string): Said[] {

@@ -18,7 +18,7 @@ export interface ReadPan {
 }
 
 const panWord =
-  /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|cases|griddle|loaf|springform|rounds?|bundt|casserole|wells?|ramekins?|darioles?|muffin cups?|tawa)\b/i;
+  /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|cases|griddle|loaf|springform|rounds?|bundt|casserole|wells?|ramekins?|darioles?|muffin cups?|tawa|gastronorms?|GN ?1\/[123])\b/i;
 const vesselWord = /\b(?:tins?|pans?|trays?|dish(?:es)?|sheets?|skillets?|mou?lds?|griddle|springform|stone)\b/i;
 /** A can of something, or where a thing is kept. */
 const noPan =
@@ -132,7 +132,8 @@ const loafBeside = (lengthMm: number): { widthMm: number; heightMm: number } => 
 const intoSides = /\b(?:in|into|to|use|using|take|grab)\s+(?:an?|the|your|my)\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
 
 /** "8" square": a tin by its shape alone, and nothing else. */
-const byShape = /^\W*\d+(?:\.\d+)?\s*-?(?:"|in(?:ch(?:es)?)?|cm)\s*-?(?:square|round)\W*$/i;
+const byShape =
+  /^\W*\d+(?:\.\d+)?\s*-?(?:"|in(?:ch(?:es)?)?|cm)\s*-?(?:square|round)(?:\s*[x×]\s*\d|,\s*\d+(?:\.\d+)?\s*(?:"|in(?:ch(?:es)?)?|cm)\s*deep)?\W*$/i;
 
 /** The pan said in a text, or null. Measures in mm. */
 export function readPan(source: string): ReadPan | null {
@@ -151,7 +152,8 @@ export function readPan(source: string): ReadPan | null {
   const tokens = tokensOf(text);
   const sides = sidesIn(tokens);
   const lengths = lengthsIn(tokens);
-  const several = countBefore(text, "tins?|pans?|mou?lds?|dishes|rounds");
+  const times = /\b(?:rounds?|squares?|tins?|pans?)\s*[x×]\s*([2-9])\b/i.exec(text)?.[1];
+  const several = times === undefined ? countBefore(text, "tins?|pans?|mou?lds?|dishes|rounds|gastronorms?") : Number(times);
   const wells = countBefore(text, "holes?|cups?|wells?|compartments?");
   if (
     /\b(?:muffin|cupcake|bun|fairy cake|popover)s?\s+(?:tins?|pans?|trays?|cases|cups?|mou?lds?)\b|\b(?:paper|muffin|cupcake|silicone) cases\b/i.test(
@@ -212,7 +214,14 @@ export function readPan(source: string): ReadPan | null {
     return { shape: "rectangular", lengthMm, widthMm, heightMm, ...pieces, ...about };
   }
   if (across !== undefined && /\bsquare\b/i.test(text))
-    return { shape: "rectangular", lengthMm: round(across), widthMm: round(across), ...pieces, ...about };
+    return {
+      shape: "rectangular",
+      lengthMm: round(across),
+      widthMm: round(across),
+      ...(high === undefined ? {} : { heightMm: high }),
+      ...pieces,
+      ...about,
+    };
   if (/\bbundt|\bring (?:tin|pan|mou?ld)|\btube pan/i.test(text))
     return { shape: "ring", ...(across === undefined ? {} : { diameterMm: round(across) }), ...about };
   if (onTray && /\b(?:tray|sheet|stone)\b/i.test(text)) {
@@ -236,6 +245,8 @@ export function readPan(source: string): ReadPan | null {
   if (/\bloaf\s+(?:tins?|pans?)\b/i.test(text))
     return { shape: "rectangular", lengthMm: 230, widthMm: 130, heightMm: 70, ...pieces, ...about };
   if (/\b(?:griddle|frying pan|tawa|comal|dry (?:pan|skillet))\b/i.test(text)) return { shape: "griddle", ...about };
+  const gastronorm = hotelPans.find(([pattern]) => pattern.test(text));
+  if (gastronorm) return { shape: "rectangular", lengthMm: gastronorm[1], widthMm: gastronorm[2], ...pieces, ...about };
   if (/\b(?:half|quarter) sheet\b|\bsheet pan\b/i.test(text))
     return /\bquarter\b/i.test(text)
       ? { shape: "rectangular", lengthMm: 330, widthMm: 240, heightMm: 25, ...about }
@@ -258,6 +269,13 @@ export function readPan(source: string): ReadPan | null {
   }
   return null;
 }
+
+/** Pans of a canteen by their share of the full one, 530 × 325 mm (EN 631). */
+const hotelPans: [RegExp, length: number, width: number][] = [
+  [/\bhalf[ -]?(?:size )?(?:hotel pan|steam(?: table)? pan|gastronorm)|\b(?:GN ?1\/2|1\/2 ?GN)\b/i, 325, 265],
+  [/\bthird[ -]?(?:size )?(?:hotel pan|steam(?: table)? pan|gastronorm)|\b(?:GN ?1\/3|1\/3 ?GN)\b/i, 325, 176],
+  [/\b(?:full[ -]?(?:size )?)?(?:hotel pan|steam table pan|gastronorm)|\b(?:GN ?1\/1|1\/1 ?GN)\b/i, 530, 325],
+];
 
 /** What is said of the lining of a tin that has no other measure: a sentence about a tin, a tray or cases. */
 export function liningIn(source: string): ReadPan["lining"] {

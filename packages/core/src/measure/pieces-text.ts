@@ -15,7 +15,9 @@ export function piecesIn(source: string): number | null {
     `\\b(?:makes?|yields?:?|gives?|quantity:?|qty:?|into|(?:shape|form|roll|pat|press|divide|split)(?: it| them| the \\w+)? into|shape|form|drop|cut (?:it |them |the \\w+ )?(?:into|in)|cut(?: out)?|for|scoop|about)\\s+(?:about |around |roughly |approx(?:imately)? )?([\\w-]+(?: [\\w-]+)?)\\s+${pieceNames}\\b`,
     "i",
   ).exec(text);
-  const byVerb = wholeIn(verb?.[1]);
+  // "you'll get around 11", "so you have 25 bars", "Batch = 32"
+  const had = /\b(?:you(?:'ll| will| should)?|will|should|to) (?:get|have|end up with)\s+(?:about |around |roughly )?(\d{1,3}|\w+teen|ten|eleven|twelve|twenty)\b(?!\s*(?:g|ml|cm|mm|min|hour|%|°))|^\s*(?:batch|yield|qty|quantity)\s*[:=]\s*(\d{1,3})\b(?!\s*(?:g|kg|ml|x|×|of)\b)/i.exec(text); // prettier-ignore
+  const byVerb = wholeIn(verb?.[1]) ?? wholeIn(had?.[1] ?? had?.[2]);
   if (byVerb !== null) return byVerb;
   // "Makes 8", with nothing behind it.
   const counted =
@@ -23,7 +25,7 @@ export function piecesIn(source: string): number | null {
       text,
     )?.[1] ??
     /\b(?:cut|split|divide) (?:it |them |each |the \w+ )?(?:into|in) (\w+)\s*(?:[.,;]|and\b|$)/i.exec(text)?.[1] ??
-    new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s*$)`, "i").exec(text)?.[1] ??
+    new RegExp(`^\\s*([\\w-]+)\\s+(?:mini |jumbo )?${pieceNames}(?:\\s*,|\\s+or\\b|\\s*$)`, "i").exec(text)?.[1] ??
     // "Scones, 24 pcs", "Muffins (12 pièces)", "fills a tin, 16 bars)", "12 cases."
     /(?:^|[(,.;=-])\s*(?:ca\.?\s*|about )?(\d{1,3})\s*(?:pieces|pcs?|pièces|stücke?|stk|pezzi|pz|piezas|unidades|portions?|cases|holes|bars|squares|wedges|muffins|scones|buns|rolls)\s*(?:[).,;@]|of \d|$)/iu.exec(
       text,

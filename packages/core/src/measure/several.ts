@@ -200,6 +200,8 @@ function itemsIn(source: string): WrittenItem[] {
     .replace(footnote, "")
     .replace(/\s+/g, " ")
     .trim()
+    // "a cup, maybe less, of water"
+    .replace(/,\s*(?:maybe|perhaps|possibly|probably|give or take|or)\b[^,\d]{0,24},\s*(?=of\b)/i, " ")
     // "oil: 100 ml rapeseed or sunflower": which one stands behind.
     .replace(kindBehind, "$2 $1")
     .replace(/^(.*?)\b(?:ditto|(?:and )?the same (?:amount )?(?:again )?of)\b/i, (all, before: string) => {

@@ -15,7 +15,7 @@ export interface ReadStage {
 
 const baking = /\b(?:bak(?:e[sd]?|ing)|cook(?:s|ed|ing)?|oven|air[\s-]?fr(?:yer|y)|griddle|fry|grill)\b/i;
 const notBaking =
-  /\b(?:rest|chill|cool|stand|soak|prov|rise|leave|preheat|pre-heat|heat the oven|prep|total|ready in|keeps?|store|freez|fridge|hands-on|active|marinat|whisk|beat|simmer|boil|wait|sit|knead|mix|check(?:ing)? (?:from|after)|look|toast|roast|re-?heat|refresh|swell|steep|refrigerate|hydrate|turn(?:ing)?(?: it)? after|serve within|warm)\b/gi;
+  /\b(?:rest|chill|cool|stand|soak|prov|rise|leave|preheat|pre-heat|heat the oven|prep|total|ready in|keeps?|store|freez|fridge|hands-on|active|marinat|whisk|beat|simmer|boil|wait|sit|knead|mix|check(?:ing)? (?:from|after)|look|toast|roast|re-?heat|refresh|swell|steep|refrigerate|hydrate|turn(?:ing)?(?: it)? after|serve within|warm)(?:s|es|ed|d|ing)?\b/gi;
 const goesOn = /\b(?:then|back in|another|more|further|again|remaining|uncovered|covered|lid|foil)\b/i;
 
 /** A time, and where it stands in its text. */
@@ -50,12 +50,15 @@ function bareStage(tokens: readonly Token[], at: number, text: string): { value:
   const before = text.slice(Math.max(0, here.start - 12), here.start);
   const after = tokens[found.next]?.lower ?? "";
   const further = /\b(?:another|a further)\s+$/i.test(before) && /^(?:|[.,;)]|at|on|in)$/.test(after);
-  const baked = /\bbake\s+(?:for\s+)?$/i.test(before) && /^(?:|[.,;)]|more)$/.test(after);
+  // "bakes 25.", "bake for 30, tent with foil, and bake 15-20 longer"
+  const baked = /\bbak(?:e|es|ed|ing)\s+(?:it |them )?(?:for\s+)?(?:about |around )?$/i.test(before) && /^(?:|[.,;)]|more|longer|until|till|then|or)$/.test(after) && found.value.low >= BAKES.least && found.value.high <= BAKES.most; // prettier-ignore
+  // "6 min on the first side and 2 on the second"
+  const side = after === "on" && /^(?:the|its)$/.test(tokens[found.next + 1]?.lower ?? "") && /^(?:second|other|back|reverse)$/.test(tokens[found.next + 2]?.lower ?? ""); // prettier-ignore
   const then = /\bthen\s+(?:for\s+)?$/i.test(before) && /^(?:uncovered|covered|more|open|free|without|at|on)$/.test(after);
   // "12 minutes, turn the tray, 3 more": with a verb before it, or without.
   const more = after === "more" && /^(?:|[.,;)]|at|on|until|till|covered|uncovered)$/.test(tokens[found.next + 1]?.lower ?? "");
-  if (!further && !baked && !then && !more) return null;
-  if (!/\b(?:min|hour|hr)/i.test(text.slice(0, here.start))) return null;
+  if (!further && !baked && !then && !more && !side) return null;
+  if (!baked && !/\b(?:min|hour|hr)/i.test(text.slice(0, here.start))) return null;
   return { value: { low: found.value.low, high: found.value.high }, next: found.next };
 }
 
@@ -129,14 +132,14 @@ const afterwards =
   /^(?:after|at) ((?:about |the first )?(?:half an|an?|\d+(?:\s*-\s*\d+)?|[a-z]+(?:-[a-z]+)?) ?(?:hours?|min(?:ute)?s?)),? (?=(?:cover|uncover|turn|lower|reduce|drop|rotate|remove|take|lay|put|brush)\b.*\b(?:another|a further|more|remaining)\b)/i;
 
 /** Without one of these there is no time in a text. */
-const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?)\b|\d:\d\d/i;
+const unitOfTime = /(?:\d|\b)(?:h|hrs?|hours?|m|mins?|minutes?|sec(?:ond)?s?)\b|\d:\d\d|\bbak(?:e|es|ed|ing)\s+(?:for\s+)?\d/i;
 
 /** What else takes time in a kitchen; a sentence with one of these says no bake unless it names it. */
 const elseDone =
-  /\b(?:rest|relax|chill|cool|stand|soak|prov(?:e|ing)|ris(?:e|ing)|whip|whisk|beat|cream(?:ing)?\b|rub|blend|process|blitz|pulse|stir|mix|knead|melt|bloom|hydrat|swell|thicken|steep|infus|simmer|boil|cook|fry|steam|poach|soften|marinat|macerat|drain|press|dry|thaw|defrost|re-?heat|refresh|warm|toast|roast|pre-?heat|prep|total|active|hands-on|serve|eat|ready in|hot|cut|slice|first|within|after|keep|stor|freez|fridge|refrigerat|walk|drive|before|ahead|earlier|ago|later|old\b|work\b|make|read|wait|settle|set|firm|overnight|switched|turned off|door)\w*/i;
+  /\b(?:rest|whole thing|relax|chill|cool|stand|soak|prov(?:e|ing)|ris(?:e|ing)|whip|whisk|beat|cream(?:ing)?\b|rub|blend|process|blitz|pulse|stir|mix|knead|melt|bloom|hydrat|swell|thicken|steep|infus|simmer|boil|cook|fry|steam|poach|soften|marinat|macerat|drain|press|dry|thaw|defrost|re-?heat|refresh|warm|toast|roast|pre-?heat|prep|total|active|hands-on|serve|eat|ready in|hot|cut|slice|first|within|after|keep|stor|freez|fridge|refrigerat|walk|drive|before|ahead|earlier|ago|later|old\b|work\b|make|read|wait|settle|set|firm|overnight|switched|turned off|door)\w*/i;
 /** A time that is said to be enough, or when it is out. */
 const taking =
-  /\b(?:takes?|took|needs?|wants?|gives?|gets?|(?:should|will|'ll) do|comes? out|are out|is out|out (?:at|after|in)|done (?:in|at|after|by)|ready (?:at|after|by)|pull(?:ed|s)?|uncovered)\b/i;
+  /\b(?:takes?|needs?|wants?|gives?|gets?|(?:should|will|'ll) do|all in|all told|in total|comes? out|are out|is out|out (?:at|after|in)|done (?:in|at|after|by)|ready (?:at|after|by)|pull(?:ed|s)?|uncovered)\b/i;
 const outAfter = /\b(?:comes?|are|is|take (?:it|them)|pull (?:it|them)|done|ready)\s*(?:out )?(?:after|by|at)\b/gi;
 /** A time with no more words than these says nothing else. */
 const FEW_WORDS = 4;
@@ -235,6 +238,7 @@ export function readStages(source: string): ReadStage[] {
         /\bbake\b/i.test(between) ||
         /,\s*turn\b[^.]*,\s*$/i.test(between) ||
         // "2 minutes, flip, cook 1 minute": the other side.
+        /^\s*on (?:the|its) (?:second|other|back|reverse)\b/i.test(after) ||
         /\b(?:turn|flip)(?: (?:it|them|each|over|carefully))*(?:,| and| then)*(?: (?:cook|fry|griddle|give (?:it|them)))?(?: for)?(?: about| another| a further)*\s*$/i.test(
           between,
         );
@@ -250,7 +254,17 @@ export function readStages(source: string): ReadStage[] {
     });
     end = said.end;
   }
-  return heated(stages);
+  // "its last 10 minutes without the lid (45 in total)": what all of it takes, where that is said.
+  const whole = stages.length > 0 ? wholeOf(text) : null;
+  return whole ? [{ minutes: whole }] : heated(stages);
+}
+
+const inAll = /(?<![\d.])(\d{1,3})(?:\s*-\s*(\d{1,3}))?\s*(?:min(?:ute)?s?)?\s*(?:in total|in all|all told|altogether|all in)\b/i;
+function wholeOf(text: string): Minutes | null {
+  const [, low, high = low] = inAll.exec(text) ?? [];
+  return low === undefined || Number(low) < BAKES.least || Number(high) > BAKES.most
+    ? null
+    : { low: Number(low), high: Number(high) };
 }
 
 /** What stands before a time in its clause, and behind it up to the next thing that is done. */

@@ -70,7 +70,9 @@ const neutral = new Set(
   ring chunk strip cube slice generous heaping nice little tasty frozen thawed defrosted uncooked mature medium-sized tap hard lump-free old ordinary basic everyday usual himalayan pink
   floury waxy russet baking-potato cut unwaxed waxed proper local homemade shop bought shop-bought any kind type brand plump juicy whole-milk fatness level loose loosely
   separated sharp tart eating cooking bramley conference king edward heritage heirloom old-fashioned traditional smooth crunchy hulled lean
-  and hand-hot ice iced icy squeeze light-tasting mild-tasting flavourless superfine-ground both more additional`.split(/\s+/),
+  and hand-hot ice iced icy squeeze light-tasting mild-tasting flavourless superfine-ground both more additional brewed barista`.split(
+    /\s+/,
+  ),
 );
 
 /** Words that are never passed over: they change allergens, water, acid or what the thing is. */

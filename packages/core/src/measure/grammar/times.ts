@@ -15,6 +15,9 @@ export interface Minutes {
 }
 
 const HOUR = word("hour", "hours", "hr", "hrs", "h");
+const SECOND = word("seconds", "second", "secs", "sec");
+/** "90 seconds a side": what is fried so is done in seconds; other seconds are a mixer's. */
+const aSide: Parser<unknown> = inTurn(maybe(word("on", "for")), word("a", "each", "per", "either", "every"), word("side"));
 const MINUTE = word("minute", "minutes", "min", "mins", "m");
 const dot = maybe(sign("."));
 
@@ -27,6 +30,10 @@ const clock: Parser<number> = (tokens, at) => {
 /** "16 more minutes", "a good 10 minutes" have their word between figure and unit. */
 const more = maybe(word("more", "further", "additional", "extra", "full", "good", "whole"));
 const minutesOnly: Parser<number> = map(inTurn(valueOrA, more, MINUTE, dot), ([n]) => n);
+const secondsASide: Parser<number> = (tokens, at) => {
+  const found = inTurn(valueOrA, SECOND, dot)(tokens, at);
+  return found && aSide(tokens, found.next) ? { value: found.value[0] / 60, next: found.next } : null;
+};
 /** "1 hr 15", "an hour and five": minutes without their word, where nothing else is measured by them. */
 const restOfHour: Parser<number> = (tokens, at) => {
   const found = value(tokens, tokens[at]?.lower === "and" ? at + 1 : at);
@@ -52,7 +59,7 @@ const hours: Parser<number> = map(
   ),
   ([n, , , share, more]) => 60 * (n + (share ?? 0)) + (more ?? 0),
 );
-const time: Parser<number> = remembered(first(clock, hours, minutesOnly));
+const time: Parser<number> = remembered(first(clock, hours, minutesOnly, secondsASide));
 const joint = first<unknown>(inTurn(sign(","), word("maybe", "perhaps")), sign("-"), word("to", "or"));
 
 const hyphened = maybe(sign("-"));
