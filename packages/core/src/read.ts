@@ -34,7 +34,7 @@ export type OwnNames = ReadonlyMap<string, string>;
 /** "Bananenmuffins", "Frühstücksbrot": what is baked stands at the end of one word. */
 const apart = (title: string): string =>
   title.replace(
-    /(\p{L}{3,})(muffins?|brötchen|brote?|kuchen|kekse?|schnitten|riegel|fladen|waffeln|plätzchen)(?!\p{L})/giu,
+    /(?<!\p{L})(\p{L}{3,24})(muffins?|brötchen|brote?|kuchen|kekse?|schnitten|riegel|fladen|waffeln|plätzchen)(?!\p{L})/giu,
     "$1 $2",
   );
 

@@ -10,6 +10,12 @@ import { isMass, unitLabel } from "./units";
 import type { Measures } from "./units";
 import { type Measurable, weighMeasure } from "./weigh";
 
+/** What stands at a thing in its line. */
+const nearby = (source: string, own: string): string => {
+  const at = Math.max(0, source.indexOf(own));
+  return source.slice(at, at + 200);
+};
+
 /** The largest share by which two amounts of the same thing may differ. */
 const PAIR_TOLERANCE = 0.2;
 
@@ -36,8 +42,7 @@ export function readItem(
   const wholes = main && counted(main);
   let grams = wholes ? weighMeasure(wholes, meant?.what ?? unknownThing, measures) : null;
   if (main && !meant && !main.every((term) => isMass(term.unit) && term.unit !== "stick")) grams = null;
-  const like =
-    meant && (first?.unit === "lump" || first?.unit === "knob") ? likenedMl(source.slice(Math.max(0, source.indexOf(own)))) : null;
+  const like = meant && (first?.unit === "lump" || first?.unit === "knob") ? likenedMl(nearby(source, own)) : null;
   if (like && meant && first) grams = product(product(first.quantity, like), meant.what.gPerMl);
   // Whose flesh goes in as well is no zest.
   const made =

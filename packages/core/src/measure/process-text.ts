@@ -30,6 +30,8 @@ const places: [RegExp, string][] = [
   [/\broom temp\w*|\bon the (?:counter|worktop|bench|side)\b|\bat room\b|\bambient\b/i, "room temperature"],
 ];
 
+/** No sentence says more of them. */
+const MOST_TIMES = 16;
 /** A night, minutes: from the evening to the morning. */
 const NIGHT = { low: 480, high: 720 };
 
@@ -70,7 +72,7 @@ function waitsIn(lines: readonly string[]): Pick<ReadProcess, "rests" | "soaks">
     const nights = [...sentence.matchAll(/\b(?:overnight|over night|all night|until (?:the )?(?:next day|morning))\b/gi)].map(
       (match): SaidTime => ({ ...NIGHT, start: match.index, end: match.index + match[0].length }),
     );
-    const times = [...timesIn(sentence), ...nights];
+    const times = [...timesIn(sentence), ...nights].slice(0, MOST_TIMES);
     const verbs = times.length > 0 ? verbsIn(sentence) : [];
     const intoSomeWet = /\b(?:in|into|with|over)\b/i.test(sentence) && wet.test(sentence) && soaked.test(sentence);
     const baking = acts.bake.test(sentence);

@@ -16,6 +16,9 @@ export interface ReadStage {
 const baking = /\b(?:bak(?:e[sd]?|ing)|cook(?:s|ed|ing)?|oven|air[\s-]?fr(?:yer|y)|griddle|fry|grill)\b/i;
 const notBaking =
   /\b(?:rest|chill|cool|stand|soak|prov|rise|leave|preheat|pre-heat|heat the oven|prep|total|ready in|keeps?|store|freez|fridge|hands-on|active|marinat|whisk|beat|simmer|boil|wait|sit|knead|mix|check(?:ing)? (?:from|after)|look|toast|roast|re-?heat|refresh|swell|steep|refrigerate|hydrate|turn(?:ing)?(?: it)? after|serve within|warm)(?:s|es|ed|d|ing)?\b/gi;
+const anyVerb = new RegExp(`${baking.source}|${notBaking.source}`, "gi");
+/** A verb farther away, in signs, is of something else. */
+const NEAR = 260;
 const goesOn = /\b(?:then|back in|another|more|further|again|remaining|uncovered|covered|lid|foil)\b/i;
 
 /** A time, and where it stands in its text. */
@@ -79,6 +82,10 @@ function besideHeat(text: string, said: SaidTime): boolean {
 /** "Cook the dates": a thing that is cooked by itself is no bake, where a bake is told as well. */
 const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+(?!min|hour|hrs?\b|sec|batter|dough|mixture|mix|cakes?|lo(?:af|aves)|bread|scones?|muffins?|biscuits?|pancakes?|rounds?|pieces|farls?|first|second|other)\p{L}+/iu; // prettier-ignore
 
+/** No bake takes longer, minutes. */
+const A_DAY = 1440;
+/** No sentence says more of them. */
+const MOST_TIMES = 16;
 const inTheOven = /\b(?:in|into|to) (?:the|a|an|your) (?:\w+ )?oven\b/i;
 
 /** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */
@@ -90,7 +97,7 @@ function isBaking(text: string, said: SaidTime, anyBake: boolean): boolean {
   const clause = text.slice(clauseStart, said.start);
   let last = "";
   let at = -1;
-  for (const match of clause.matchAll(new RegExp(`${baking.source}|${notBaking.source}`, "gi"))) {
+  for (const match of clause.slice(-NEAR).matchAll(anyVerb)) {
     if (match.index > at) {
       at = match.index;
       last = match[0];
@@ -200,14 +207,16 @@ export function readStages(source: string): ReadStage[] {
     /\b(?:takes?|wants?|does it|needs?|done in|ready in|gives? (?:it|them|these|each|the (?:loaf|lot|tray|tin))|on the (?:top|middle|bottom|lower|upper) (?:shelf|rack))\b/i.test(
       text,
     );
-  const all = timesIn(text).filter(
-    (said) =>
-      said.high >= 0.5 &&
-      said.high <= 600 &&
-      !/\bevery\s+$/i.test(text.slice(0, said.start)) &&
-      !isOfKeeping(text, said) &&
-      !/^\s*to (?:put|throw|mix|make|prepare|pull|get)\b/i.test(text.slice(said.end)),
-  );
+  const all = timesIn(text)
+    .slice(0, MOST_TIMES)
+    .filter(
+      (said) =>
+        said.high >= 0.5 &&
+        said.high <= 600 &&
+        !/\bevery\s+$/i.test(text.slice(0, said.start)) &&
+        !isOfKeeping(text, said) &&
+        !/^\s*to (?:put|throw|mix|make|prepare|pull|get)\b/i.test(text.slice(said.end)),
+    );
   let last: SaidTime | null = null;
   const told = all.filter((said) => {
     // "12 min., rotate, 6 min. more": what goes on from a time of the bake is one.
@@ -256,7 +265,8 @@ export function readStages(source: string): ReadStage[] {
   }
   // "its last 10 minutes without the lid (45 in total)": what all of it takes, where that is said.
   const whole = stages.length > 0 ? wholeOf(text) : null;
-  return whole ? [{ minutes: whole }] : heated(stages);
+  const sum = stages.reduce((all, { minutes }) => all + minutes.high, 0);
+  return whole ? [{ minutes: whole }] : sum > A_DAY ? [] : heated(stages);
 }
 
 const inAll = /(?<![\d.])(\d{1,3})(?:\s*-\s*(\d{1,3}))?\s*(?:min(?:ute)?s?)?\s*(?:in total|in all|all told|altogether|all in)\b/i;

@@ -88,11 +88,13 @@ function distance(a: string, b: string, most: number): number {
   return row[b.length] ?? most + 1;
 }
 
+/** No word of a food is longer, nor are two that run together. */
+const LONGEST = 24;
 /** Letters that a scan takes for others, either way. */
 const alike: [RegExp, string][] = [[/rn/g, "m"], [/l/g, "i"], [/i/g, "l"], [/1/g, "l"], [/1/g, "i"], [/0/g, "o"], [/vv/g, "w"], [/cl/g, "d"], [/c/g, "e"], [/5/g, "s"]]; // prettier-ignore
 /** The one known word that a scan may have spoiled; null where there is none, or several. */
 function asPrinted(word: string, vocabulary: ReadonlySet<string>): string | null {
-  if (word.length < 4 || !/[a-z]/.test(word)) return null;
+  if (word.length < 4 || word.length > LONGEST || !/[a-z]/.test(word)) return null;
   const found = new Set<string>();
   for (const [mark, letter] of alike)
     for (const { index, 0: read } of word.matchAll(mark)) {
@@ -144,6 +146,7 @@ function respelled(words: readonly string[], { vocabulary, byLetter }: Index): s
 /** "chiaseeds", "cocoapowder": the two known words that one unknown is made of; null where there are none, or several ways. */
 function asTwo(word: string, vocabulary: ReadonlySet<string>): string | null {
   const ways: string[] = [];
+  if (word.length > LONGEST) return null;
   for (let at = 3; at <= word.length - 3; at++) {
     const [head, tail] = [word.slice(0, at), wordsOf(word.slice(at)).join(" ")];
     if (vocabulary.has(head) && vocabulary.has(tail) && head.length + tail.length >= 7) ways.push(`${head} ${tail}`);

@@ -63,7 +63,7 @@ const sameOf = (key: string, of: ReadonlySet<string>): string =>
   key.includes(" ")
     ? key
         .split(" ")
-        .map((word, k) => (k > 0 && of.has(word) ? "~" : word))
+        .map((word, k, all) => (k > 0 && k < all.length - 1 && of.has(word) ? "~" : word))
         .join(" ")
     : key;
 const mapOf = (record: Record<string, string>, of: ReadonlySet<string>): Map<string, string> =>
@@ -114,7 +114,7 @@ function phraseAt(
       .join(" ");
   for (let taken = most; taken >= 1; taken--) {
     // What a flour may be of is a thing by itself too: "pommes de terre".
-    const phrase = sameOf(key(at, taken), dictionary.of);
+    const phrase = taken > 2 ? sameOf(key(at, taken), dictionary.of) : key(at, taken);
     const english = dictionary.words.get(phrase) ?? (taken > 1 ? dictionary.stems.get(phrase) : undefined);
     if (english !== undefined) return { english, taken };
     const made = taken >= 3 ? headAt(key, at, taken, dictionary) : null;
@@ -162,9 +162,8 @@ function compoundOf(word: string, { ends, heads, stems, of }: Dictionary): strin
 }
 
 /** "noci di X": what is of something that is not known is no nut; it stays as it is, and is asked about. A unit is one of anything. */
-function isOfUnknown(words: readonly Word[], text: string, at: number, dictionary: Dictionary): boolean {
-  const found = phraseAt(words, text, at, dictionary);
-  if (found?.taken !== 1 || unitOf(found.english) !== null) return false;
+function isOfUnknown(said: string, words: readonly Word[], text: string, at: number, dictionary: Dictionary): boolean {
+  if (!dictionary.of.has(words[at + 1]?.even ?? "") || unitOf(said) !== null) return false;
   let next = at + 1;
   while (next < words.length && next < at + 3 && dictionary.of.has(words[next]?.even ?? "")) next++;
   const thing = words[next];
@@ -183,11 +182,8 @@ export function inEnglish(text: string, language: Language): string {
     const here = words[at];
     if (!here) break;
     const between = dictionary.joints.has(here.even) && /\d\s*$/.test(text.slice(done, here.start)) && /^\s*\d/.test(text.slice(here.end)); // prettier-ignore
-    const found = between
-      ? { english: "to", taken: 1 }
-      : isOfUnknown(words, text, at, dictionary)
-        ? null
-        : phraseAt(words, text, at, dictionary);
+    const phrase = between ? { english: "to", taken: 1 } : phraseAt(words, text, at, dictionary);
+    const found = !between && phrase?.taken === 1 && isOfUnknown(phrase.english, words, text, at, dictionary) ? null : phrase;
     const last = words[at + (found?.taken ?? 1) - 1] ?? here;
     const apart = text.slice(done, here.start);
     // "d'amandes": what was joined stands apart.
