@@ -30,11 +30,12 @@ export interface Amount {
   size?: string;
 }
 
-/** Lighter pieces, g, are weighed and not counted. */
+/** Lighter fruit and nuts, g, are weighed and not counted. */
 const COUNTED_G = 9;
-/** Whether a bare figure counts pieces of it: eggs and apples, not berries. */
+const weighed: ReadonlySet<string> = new Set(["fruit", "dried-fruit", "nut", "vegetable"]);
+/** Whether a bare figure counts pieces of it: eggs, apples and cloves of garlic, not berries. */
 export const isCounted = (what: Measurable | undefined): boolean =>
-  what?.pieces?.some(({ size, grams }) => size !== "stick" && grams.mid >= COUNTED_G) === true;
+  what?.pieces?.some(({ size, grams }) => size !== "stick" && (grams.mid >= COUNTED_G || !weighed.has(what.family ?? ""))) === true;
 
 /** More than this, g, is no amount of a kitchen. */
 export const MOST_G = 1_000_000;
