@@ -1,0 +1,110 @@
+import fc from "fast-check";
+import { readRecipe } from "../read";
+import { readStages, readStagesByDefault } from "./time-text";
+
+/** What else a kitchen does for some minutes; written from cook's verbs, not from the reader's list. */
+const otherThings = [
+  "Let it rest for",
+  "Chill the dough",
+  "Soak the dates",
+  "Whip the whites",
+  "Simmer the pears",
+  "Knead it",
+  "Toast the nuts",
+  "Leave it to stand",
+  "Stir over a low heat for",
+  "Cool in the tin for",
+  "Marinate the fruit",
+  "Prove somewhere warm for",
+  "Wait",
+  "It keeps its heat for",
+];
+const minutes = fc.integer({ min: 5, max: 90 });
+
+test("property: minutes that something else is named for are no bake's", () =>
+  fc.assert(
+    fc.property(fc.constantFrom(...otherThings), minutes, (thing, time) => {
+      expect(readStages(`${thing} ${time} minutes.`)).toEqual([]);
+      expect(readStagesByDefault(`${thing} ${time} minutes.`)).toEqual([]);
+    }),
+  ));
+
+test("property: minutes that nothing else is named for are the bake's, however they are said", () =>
+  fc.assert(
+    fc.property(
+      minutes,
+      fc.constantFrom(
+        (n: number) => `${n} minutes should do it.`,
+        (n: number) => `They need ${n} minutes.`,
+        (n: number) => `It comes out after ${n} minutes.`,
+        (n: number) => `${n} minutes, all told.`,
+        (n: number) => `Give them ${n} minutes on the top shelf.`,
+      ),
+      (time, say) => {
+        const text = say(time);
+        const stages = readStages(text);
+        expect((stages.length > 0 ? stages : readStagesByDefault(text)).map((stage) => stage.minutes)).toEqual([
+          { low: time, high: time },
+        ]);
+      },
+    ),
+  ));
+
+test("a bake that goes on adds up, by its parts or by what it says of all of it", () => {
+  const sum = (text: string) => readStages(text).reduce((all, stage) => all + stage.minutes.low, 0);
+  expect(sum("Bake 12 min., rotate, 6 min. more.")).toBe(18);
+  expect(sum("Bake for 30, tent with foil, and bake 15 longer.")).toBe(45);
+  expect(sum("Bake it without the lid for its last 10 minutes (45 in total).")).toBe(45);
+  expect(sum("Dough rests 20 min, bakes 25.")).toBe(25);
+  expect(sum("Fry 90 seconds a side.")).toBe(3);
+});
+
+/** The masses that a line of a list says, by what was read. */
+const readOf = (line: string) =>
+  readRecipe(`200 g white rice flour\n${line}\n1 tsp salt`).lines.filter(
+    ({ role, source }) => role === "ingredient" && source === line,
+  );
+const gramsOf = (line: string) => readOf(line).map(({ grams }) => Math.round(grams?.mid ?? NaN));
+const foods = fc.constantFrom("teff flour", "caster sugar", "ground almonds", "sunflower seeds", "butter");
+
+test("property: so many lots of an amount are that many times as much", () =>
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 2, max: 9 }),
+      fc.integer({ min: 10, max: 90 }),
+      foods,
+      fc.constantFrom("lots of", "x", "times", "batches of"),
+      (count, each, food, joint) => expect(gramsOf(`${count} ${joint} ${each} g ${food}`)).toEqual([count * each]),
+    ),
+    { numRuns: 40 },
+  ));
+
+test("property: all but a part is the whole less it, and what is left when it is made ready is what goes in", () =>
+  fc.assert(
+    fc.property(fc.integer({ min: 10, max: 60 }), fc.integer({ min: 100, max: 400 }), foods, (part, whole, food) => {
+      expect(gramsOf(`all but ${part} g of ${whole} g ${food}`)).toEqual([whole - part]);
+      expect(gramsOf(`${whole} g ${food} (after sieving: ${part} g)`)).toEqual([part]);
+      expect(gramsOf(`${whole} g ${food}, you need ${part} g`)).toEqual([part]);
+    }),
+    { numRuns: 40 },
+  ));
+
+test("property: what a thing is free of is never read for it", () =>
+  fc.assert(
+    fc.property(
+      fc.constantFrom("sugar", "egg", "nut", "milk", "soya", "wheat"),
+      fc.constantFrom("marzipan", "mayonnaise", "granola", "cream cheese", "chocolate", "jam"),
+      (without, thing) => {
+        for (const { ingredientId, name } of readOf(`120 g ${without}-free ${thing}`))
+          expect(`${ingredientId ?? ""} ${name}`).not.toMatch(new RegExp(`^(?:white-)?${without}(?:s|-milk)?\\b(?!.*free)`, "i"));
+      },
+    ),
+  ));
+
+test("a thing in another language that is of something unknown stays as it is, and is asked about", () => {
+  for (const line of ["200 g noci di brasile rosa", "100 g farine de perlimpinpin"])
+    for (const { ingredientId, state } of readRecipe(`3 uova\n2 œufs\n${line}`).lines.filter(({ source }) => source === line)) {
+      expect(ingredientId).toBeNull();
+      expect(state).not.toBe("read");
+    }
+});
