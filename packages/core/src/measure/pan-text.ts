@@ -128,6 +128,10 @@ const loafBeside = (lengthMm: number): { widthMm: number; heightMm: number } => 
   heightMm: Math.round(Math.min(70, 0.35 * lengthMm)),
 });
 
+/** "stamp out 6 cm rounds", "cut into 2-inch rounds": what a cutter makes. */
+const stamped =
+  /\b(?:cut|stamp|punch)\w*\b(?: (?:out|in|into|it|them|the|dough|as))*(?: \w+)??(?: \d+ [x×])? \d+(?:\.\d+)?\s*-?(?:cm|mm|in(?:ch(?:es)?)?|")\s*-?(?:rounds?|circles?|squares?|discs?|hearts?|stars?)\b(?!\s+(?:\w+\s+)?(?:tins?|pans?|trays?|dish))/gi;
+
 /** "Into a buttered 8x8": a tin by its sides alone. */
 const intoSides = /\b(?:in|into|to|use|using|take|grab)\s+(?:an?|the|your|my)\s+(?:\w+\s+)?\d+\s*(?:x|by)\s*\d+\b/i;
 
@@ -144,7 +148,9 @@ export function readPan(source: string): ReadPan | null {
   const text = told.some((sentence) => noPan.test(sentence)) ? told.filter((sentence) => !noPan.test(sentence)).join(" ") : whole;
   if (!panWord.test(text) && !intoSides.test(text) && !byShape.test(text)) return null;
   // What is rolled or patted to a circle says nothing of the tin.
-  const rest = text.replace(/\b(?:pat|flatten|shape|roll|press)\w*\b[^.,;]*\b(?:circles?|discs?|disks?)\b[^.,;]*/gi, " ");
+  const rest = text
+    .replace(/\b(?:pat|flatten|shape|roll|press)\w*\b[^.,;]*\b(?:circles?|discs?|disks?)\b[^.,;]*/gi, " ")
+    .replace(stamped, " ");
   if (rest !== text) return readPan(rest);
   // A round that is patted out is a shape of the dough, not a tin.
   if (/\b(?:pat|flatten|shape|roll|press)\w*\b[^.]*\b(?:round|circle|disc)/i.test(text) && !vesselWord.test(text)) return null;

@@ -17,7 +17,9 @@ export function piecesIn(source: string): number | null {
   ).exec(text);
   // "you'll get around 11", "so you have 25 bars", "Batch = 32"
   const had = /\b(?:you(?:'ll| will| should)?|will|should|to) (?:get|have|end up with)\s+(?:about |around |roughly )?(\d{1,3}|\w+teen|ten|eleven|twelve|twenty)\b(?!\s*(?:g|ml|cm|mm|min|hour|%|°))|^\s*(?:batch|yield|qty|quantity)\s*[:=]\s*(\d{1,3})\b(?!\s*(?:g|kg|ml|x|×|of)\b)/i.exec(text); // prettier-ignore
-  const byVerb = wholeIn(verb?.[1]) ?? wholeIn(had?.[1] ?? had?.[2]);
+  // "cut 8 x 6 cm rounds"
+  const stamped = /\b(?:cut|stamp|punch)\w*(?: out)? (\d{1,3}) [x×] \d+(?:\.\d+)?\s*(?:cm|mm|in(?:ch)?)\s+(?:rounds|squares|circles|discs)\b/i.exec(text); // prettier-ignore
+  const byVerb = wholeIn(stamped?.[1]) ?? wholeIn(verb?.[1]) ?? wholeIn(had?.[1] ?? had?.[2]);
   if (byVerb !== null) return byVerb;
   // "Makes 8", with nothing behind it.
   const counted =
@@ -65,6 +67,7 @@ function wholeIn(words: string | undefined): number | null {
   const tokens = tokensOf(words ?? "");
   const found = value(tokens, 0);
   // "cut 6 cm rounds" says no number of them.
-  if (found && (unitMm(tokens[found.next]) !== null || /^(?:g|kg|oz|ml)$/.test(tokens[found.next]?.lower ?? ""))) return null;
+  const behind = found && tokens[found.next]?.text === "-" ? found.next + 1 : (found?.next ?? 0);
+  if (found && (unitMm(tokens[behind]) !== null || /^(?:g|kg|oz|ml)$/.test(tokens[found.next]?.lower ?? ""))) return null;
   return found && Number.isInteger(found.value) && found.value >= 1 && found.value <= 500 ? found.value : null;
 }
