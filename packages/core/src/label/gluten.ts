@@ -35,6 +35,10 @@ function askOf(ingredient: Ingredient, region: Region): string | null {
 }
 
 const grainTrace = /\b(?:wheat|gluten|rye|barley|malt|cereals?|oats?)\b/i;
+/** What a packet says that it is free of is no trace: "free from gluten and wheat", "gluten-free oats". */
+const saidFree =
+  /\bgluten[- ]free(?: (?:\w+ )?oats?)?|\b(?:free (?:from|of)|no|without|contains no) (?:wheat|gluten|rye|barley|malt|cereals?|oats?)(?:(?:,| and| or|, and|, or) (?:wheat|gluten|rye|barley|malt|cereals?|oats?))*/gi;
+const namesATrace = (statement: string): boolean => grainTrace.test(statement.replace(saidFree, " "));
 const free = /\b(?:gluten[- ]free|free (?:from|of) gluten)\b/i;
 
 /** Every ingredient whose packet must say something for a claim, with what the packets on this shelf do say. */
@@ -46,7 +50,7 @@ export function glutenChecks(ingredients: readonly Ingredient[], packets: readon
     if (ingredient.gluten === "contains") return [{ ...named, state: "against", by: ingredient.name }];
     if (ingredient.gluten === "oats" && region.gluten.oats === "never") return [{ ...named, state: "against", by: ingredient.name }];
     const mine = packets.filter((packet) => packet.ingredientId === ingredient.id);
-    const against = mine.find(({ gluten, statement = "", allergens = [] }) => gluten === "may-contain" || allergens.includes("wheat") || allergens.includes("barley") || (grainTrace.test(statement) && !free.test(statement)));
+    const against = mine.find(({ gluten, statement = "", allergens = [] }) => gluten === "may-contain" || allergens.includes("wheat") || allergens.includes("barley") || namesATrace(statement));
     if (against) return [{ ...named, state: "against", by: `${against.name}: ${against.statement ?? "it says that it may contain gluten"}` }];
     // Every packet must say it, since any of them may be opened.
     const silent = mine.find(({ gluten, statement = "" }) => gluten !== "certified" && gluten !== "claimed" && !free.test(statement));
