@@ -150,6 +150,52 @@ describe("a table", () => {
     expect(soda?.grams?.mid).toBeLessThan(10.5);
   }); // prettier-ignore
 
+  const massesOf = (text: string): (number | undefined)[] => {
+    const table = readTable(text);
+    const [found] = fromTable(table, guessColumns(table.head), builtInShelf);
+    return readRecipe(found?.text ?? "", "metric").lines.flatMap(({ role, grams }) => (role === "ingredient" ? [grams?.mid] : []));
+  };
+  it.each([
+    ["kilograms by the head", "Item,Weight (kg)\nbuckwheat flour,1.2\nwhite sugar,0.45\n", [1200, 450]],
+    ["kilograms by the cell", "Item,Weight\nbuckwheat flour,1.2 kg\nwhite sugar,450 g\n", [1200, 450]],
+    ["ounces by the head", "Item,Weight (oz)\nbuckwheat flour,8\nwhite sugar,4\n", [226.8, 113.4]],
+    ["points between thousands", "Zutat;Gewicht\nbuckwheat flour;1.250\nwhite sugar;1.250,5\n", [1250, 1250.5]],
+    ["commas between thousands", 'Item,Grams\nbuckwheat flour,"1,250"\nwhite sugar,"450,5"\n', [1250, 450.5]],
+  ])("reads masses in %s", (_, text, grams) =>
+    expect(massesOf(text).map((g) => Math.round((g ?? NaN) * 1000) / 1000)).toEqual(grams),
+  );
+
+  it("takes no share for a mass, and no sum for an ingredient", () => {
+    expect(guessColumns(["Item", "Weight %", "Weight (g)"])).toEqual({ ingredient: 0, grams: 2 });
+    expect(guessColumns(["Item", "g/100 g"]).grams).toBeUndefined();
+    expect(massesOf("Item,Grams\nbuckwheat flour,200\nwhite sugar,100\nTotal weight,300\nGrand total,300\n")).toEqual([200, 100]);
+  });
+
+  it("says what is no mass, and keeps the line", () => {
+    const table = readTable("Item,Grams\nbuckwheat flour,a few\nwhite sugar,100\n");
+    const [found] = fromTable(table, guessColumns(table.head), builtInShelf);
+    expect(found?.notes).toEqual(["“a few” for buckwheat flour is no number of grams."]);
+    expect(found?.text).toContain("buckwheat flour");
+  });
+
+  it("property: whatever unit a column has, its masses are the same", () => {
+    const units = { g: 1, kg: 1000, oz: 28.349523, lb: 453.59237 };
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...(Object.keys(units) as (keyof typeof units)[])),
+        fc.integer({ min: 5, max: 3000 }),
+        (unit, grams) => {
+          const figure = (grams / units[unit]).toFixed(6);
+          const [byHead] = massesOf(`Item,Weight (${unit})\nwhite sugar,${figure}\nsalt,${figure}\n`);
+          const [byCell] = massesOf(`Item,Weight\nwhite sugar,${figure} ${unit}\nsalt,${figure} ${unit}\n`);
+          expect(byHead).toBeCloseTo(grams, 1);
+          expect(byCell).toBeCloseTo(grams, 1);
+        },
+      ),
+      { numRuns: 30 },
+    );
+  });
+
   it("says which column is missing, and an unclosed quotation mark where it stands", () => {
     expect(() => fromTable(readTable("a,b\n1,2\n"), {}, builtInShelf)).toThrow(/Which column names the ingredients.*a, b/);
     expect(() => readTable('name,grams\n"buckwheat,250\n')).toThrow(/quotation mark/i);

@@ -2,6 +2,7 @@ import type { Mending } from "../begin";
 import { CoreError } from "../errors";
 import { kindSchema } from "../formula/kinds-schema";
 import type { Kind } from "../formula/kinds";
+import { gramsPer, unitOf } from "../measure/units";
 import { readRecipe } from "../read";
 import type { Shelf } from "../pantry/shelf";
 import { minutesOf } from "./duration";
@@ -146,7 +147,10 @@ const likely: [ColumnRole, RegExp][] = [
   ["id", /^(?:ingredient[ _-]?)?(?:id|code|key)$/i],
   ["recipe", /^(?:recipe|title|product|bake)(?:[ _-]?name)?$/i],
   ["component", /component|section|part|group|phase|stage/i],
-  ["grams", /\((?:g|grams?)\)$|^(?:g|grams?|weight|mass|gewicht|poids|peso)\b(?!.*(?:least|most|low|high|min|max))/i],
+  [
+    "grams",
+    /\((?:k?g|grams?|kilos?|oz|lbs?)\)$|^(?:k?g|grams?|kilos?|weight|mass|gewicht|poids|peso)\b(?!.*(?:least|most|low|high|min|max|%|per ?cent|share|each|\/))/i,
+  ],
   ["ingredient", /^(?:ingredients?|item|name|material|zutat(?:en)?|ingr[ée]dients?|ingrediente)$/i],
   ["amount", /amount|quantity|qty|menge|quantit/i],
   ["unit", /^(?:units?|measure|uom|einheit|unit[ée])$/i],
@@ -164,11 +168,34 @@ export function guessColumns(head: readonly string[]): Columns {
   return columns;
 }
 
-const numberOf = (cell: string, delimiter: string): number => {
-  const plain = cell.replace(/\s|g$/gi, "");
+/** A row that adds up the others. */
+const sums = /^(?:(?:sub-?|grand )?totals?|sum|summe|gesamt|totale)\b/i;
+
+/** Grams of a unit that a head or a cell of masses says; null for one that is no mass. */
+function gramsOfUnit(word: string): number | null {
+  const unit = unitOf(word.toLowerCase().replace(/\.$/, ""));
+  return unit === null ? null : (gramsPer[unit] ?? null);
+}
+
+/** What a column of masses is in by its head: "Weight (kg)"; grams where it says nothing. */
+const headGrams = (head: string): number =>
+  head.split(/[^\p{L}]+/u).reduce<number | null>((found, word) => found ?? (word === "" ? null : gramsOfUnit(word)), null) ?? 1;
+
+const figureOf = (text: string, delimiter: string): number => {
+  // "1.250,5": points between thousands where the comma is the decimal one; nobody weighs "1.250" g to the milligram.
+  const plain = delimiter !== "," && /^\d{1,3}(?:\.\d{3})+(?:,\d+)?$/.test(text) ? text.replace(/\./g, "") : text;
   const decimal = delimiter !== "," || /^\d+,\d{1,2}$/.test(plain) ? plain.replace(",", ".") : plain.replace(/,/g, "");
   return decimal === "" ? Number.NaN : Number(decimal);
 };
+
+/** Grams that a cell says, in its own unit or in that of its column; NaN where it is no mass. */
+function massIn(cell: string, delimiter: string, perUnit: number): number {
+  const [, figure = "", word = ""] = /^([\d.,\s]*?)\s*(\p{L}+\.?)?$/u.exec(cell.trim()) ?? [];
+  const per = word === "" ? perUnit : gramsOfUnit(word);
+  const grams = per === null ? Number.NaN : figureOf(figure.replace(/\s/g, ""), delimiter) * per;
+  // Three figures behind a point would be read as thousands.
+  return Math.round(grams * 100) / 100;
+}
 
 /**
  * Recipes out of a table by its columns: one line an ingredient, several recipes by the column `recipe`. Throws `bad-table` where no column
@@ -181,6 +208,7 @@ export function fromTable(table: ReadTable, columns: Columns, shelf: Shelf, titl
   if (grams === undefined && amount === undefined)
     throw new CoreError("bad-table", `Which column says how much? Grams, or an amount with its unit. The columns are ${table.head.join(", ")}.`, "columns.grams");
   const cell = (row: readonly string[], role: ColumnRole): string => row[columns[role] ?? -1] ?? "";
+  const perUnit = headGrams(table.head[grams ?? -1] ?? "");
   const recipes = new Map<string, string[][]>();
   for (const row of table.rows) {
     const of = cell(row, "recipe") || title;
@@ -193,8 +221,8 @@ export function fromTable(table: ReadTable, columns: Columns, shelf: Shelf, titl
     for (const row of rows) {
       const known = shelf.get(cell(row, "id"));
       const called = oneLine(cell(row, "ingredient")) || known?.name || "";
-      if (called === "" || /^(?:total|sum|summe)$/i.test(called)) continue;
-      const weight = grams === undefined ? Number.NaN : numberOf(cell(row, "grams"), table.delimiter);
+      if (called === "" || sums.test(called)) continue;
+      const weight = grams === undefined ? Number.NaN : massIn(cell(row, "grams"), table.delimiter, perUnit);
       const measured = oneLine(`${cell(row, "amount")} ${cell(row, "unit")}`);
       const much = Number.isFinite(weight) ? `${weight} g` : measured;
       const note = oneLine(cell(row, "note"));
