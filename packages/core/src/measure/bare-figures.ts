@@ -1,6 +1,6 @@
 import { isCounted } from "./weigh";
 import { plainText } from "./grammar/tokens";
-import type { Names } from "./meaning";
+import type { Meant, Names } from "./meaning";
 import { timesIn } from "./time-text";
 import { unitOf } from "./units";
 
@@ -10,7 +10,12 @@ const bareFigure =
 export const brackets = /\([^()]*\)/g;
 const FEW = 3;
 /** "egg 1" is one egg, "egg 150" its mass: so many of a thing are still a count. */
-export const MOST_COUNTED = 12;
+const MOST_COUNTED = 12;
+/** "eggs 15": by the tray, where the word says that they are many. */
+const MOST_EGGS = 30;
+/** Whether a figure without a unit counts pieces of a thing. */
+export const counts = (figure: number, called: string, what: Meant["what"] | undefined): boolean =>
+  isCounted(what) && figure <= (/^eggs\b/i.test(called.trim()) ? MOST_EGGS : MOST_COUNTED);
 
 /** "Carrot muffins, version 6": how often it was written, and no food. */
 const numbered = /\b(?:version|v|no|nr|take|try|test|attempt|mark|mk|part|lesson|chapter|edition)\.?$/i;
@@ -54,7 +59,7 @@ export function bareList(line: string, names: Names, few = FEW): string | null {
     const found = called === undefined ? null : names.find(plainText(called));
     const thing = called === undefined ? null : (names.known(plainText(called)) ?? (found?.respelled ? found : null));
     // "2 eggs" is two of them, "egg 1 (50)" too.
-    const weighed = thing && (!isCounted(thing.what) || Number(before ?? figure) > MOST_COUNTED);
+    const weighed = thing && !counts(Number(before ?? figure), called ?? "", thing.what);
     return weighed ? { figure: before ?? figure ?? "", name: called } : null;
   });
   const known = read.filter((one) => one !== null).length;

@@ -1,8 +1,9 @@
-import { measuresAt, type Measure } from "./grammar/amounts";
+import type { Measure } from "./grammar/amounts";
 import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
 import { itemFrom, scaledBy, textFrom, type WrittenItem } from "./line";
 import type { Names } from "./meaning";
+import { exactly } from "./range";
 import { isMass, gramsPer, isVolume, millilitresPer } from "./units";
 
 /**
@@ -22,6 +23,10 @@ const TOLERANCE = 0.03;
 const MOST_PARTS = 8;
 /** A longer line is no line of a list. */
 const MOST_SIGNS = 300;
+
+/** "675 rice", "rice 675". */
+const bareFigure = /^(?:(\d+(?:\.\d+)?)\s+(\p{L}[\p{L} -]*)|(\p{L}[\p{L} -]*?)\s*:?\s+(\d+(?:\.\d+)?))$/u;
+const inGrams = (grams: number): Measure[] => [[{ quantity: exactly(grams), unit: "g", sign: 1, withUnit: true, spoken: false }]];
 
 interface Part {
   name: string;
@@ -63,19 +68,27 @@ export function dividedIn(source: string, names: Names): WrittenItem[] | null {
   const [, before, inside, behind] = shape.exec(plainText(source)) ?? [];
   const list = inside ?? behind;
   if (before === undefined || list === undefined) return null;
-  const tokens = tokensOf(before);
-  const amount = measuresAt(tokens, 0);
-  const whole = amount && sizeOf(amount.value);
-  const called = amount ? textFrom(before, tokens, amount.next).replace(/^of\s+/i, "").trim() : ""; // prettier-ignore
+  const thing = itemFrom(before);
+  const whole = sizeOf(thing.measures);
+  const called = thing.name;
   const said = list.split(joint).filter((part) => part !== "");
-  if (!amount || !whole || called === "" || said.length < 2 || said.length > MOST_PARTS) return null;
+  if (!whole || called === "" || said.length < 2 || said.length > MOST_PARTS) return null;
   const parts = said.map((text): Part | null => {
     const item = itemFrom(text);
-    const share = item.measures.some((measure) => measure.some(({ withUnit }) => withUnit)) ? null : shareAt(text);
+    // "1.35 kg (rice 675, sorghum 405)": figures without a unit are grams of a mass that is said.
+    const isMeasured = item.measures.some((measure) => measure.some(({ withUnit }) => withUnit));
+    const bare = whole.kind === "g" && !isMeasured ? bareFigure.exec(text) : null;
+    if (bare) {
+      const [, ahead, after, first, last] = bare;
+      const grams = Number(ahead ?? last);
+      const named = namedAs((after ?? first ?? "").trim(), called, names);
+      return named === null ? null : { name: named, size: grams, measures: inGrams(grams) };
+    }
+    const share = isMeasured ? null : shareAt(text);
     const size = share ? { kind: whole.kind, size: share.share * whole.size } : sizeOf(item.measures);
     const name = namedAs(share?.name ?? item.name, called, names);
     return size?.kind === whole.kind && name !== null
-      ? { name, size: size.size, measures: share ? scaledBy(amount.value, share.share) : item.measures }
+      ? { name, size: size.size, measures: share ? scaledBy(thing.measures, share.share) : item.measures }
       : null;
   });
   const sum = parts.reduce((all, part) => all + (part?.size ?? NaN), 0);
@@ -84,7 +97,7 @@ export function dividedIn(source: string, names: Names): WrittenItem[] | null {
   if (left > TOLERANCE) {
     // What is over is of the whole's own name, where every part is a thing.
     if (!parts.every((part) => part && names.known(part.name) !== null)) return null;
-    parts.push({ name: called, size: left * whole.size, measures: scaledBy(amount.value, left) });
+    parts.push({ name: called, size: left * whole.size, measures: scaledBy(thing.measures, left) });
   }
   const items = parts.flatMap((part): WrittenItem[] =>
     part

@@ -3,7 +3,7 @@ import { asScanned, type Scanned } from "./grammar/scanned";
 import { plainText } from "./grammar/tokens";
 import { inEnglish, type Language, languageOfLine } from "./languages/language";
 import { speaker, withoutBullet, type WrittenItem } from "./line";
-import { bareFigures, bareList, bareRow, brackets, MOST_COUNTED } from "./bare-figures";
+import { bareFigures, bareList, bareRow, brackets, counts } from "./bare-figures";
 import { isMeasured, itemsOfLine } from "./line-items";
 import { amountFirst, asRows, ofBatch, withoutColumns } from "./rows";
 import { inGrams, sharesOf } from "./shares";
@@ -18,7 +18,6 @@ import type { Line } from "./reading-schema";
 import { beginsAStep, componentOf, isHeading, isMeta, methodHeading, notesHeading, type Section, namesABake } from "./roles";
 import { itemsOf } from "./several";
 import { readStages, readStagesByDefault } from "./time-text";
-import { isCounted } from "./weigh";
 
 /** A line of the text before it is weighed: what it is, and the things on it. */
 export interface Draft {
@@ -80,7 +79,7 @@ export function draftsOf(
     const [, called = "", figure, done] = (bare && bareRow(scanned, names)) || [];
     const behind = `${figure === undefined ? "" : (scanned.match(brackets) ?? []).map((one) => ` ${one}`).join("")}${done === undefined ? "" : `, ${done}`}`;
     // "egg 1" is one egg; "egg 150" is its mass.
-    const counted = figure !== undefined && Number(figure) <= MOST_COUNTED && isCounted(names.known(plainText(called))?.what);
+    const counted = figure !== undefined && counts(Number(figure), called, names.known(plainText(called))?.what);
     const isBare = figuresAre === undefined && (listed !== null || (figure !== undefined && !counted && bare === "asked"));
     const figures = readAs(
       figure === undefined
@@ -224,6 +223,8 @@ const isTitle = (source: string, plain: string, text: string): boolean =>
     /^\s*[^\n]+\n[ \t]*\r?\n/.test(text));
 
 const beginsWithAmount = /^\W*(?:\d|[½¼¾⅓⅔]|(?:an?|one|two|three|four|half|some|about)\b)/i;
+/** "Two-tin chocolate cake", "3-ingredient cookies": a number that is part of a name. */
+const numberedName = /^\W*(?:\d+|one|two|three|four|five|six|seven)-\p{L}{3}/iu;
 
 function roleOf(plain: string, items: readonly WrittenItem[], section: Section, first: boolean, names: Names): Line["role"] {
   if (isHeading(plain)) return "heading";
@@ -235,7 +236,13 @@ function roleOf(plain: string, items: readonly WrittenItem[], section: Section, 
   if (section === "start" && /^(?:no|only|just|zero|without|ready in)\b/i.test(plain) && !items.some(isMeasured))
     return first ? "title" : "note";
   // "Bench sheet 14 - carrot loaf x4": the first line names what is baked; its figures are no amounts.
-  if (first && plain.length <= 80 && namesABake(plain) && !beginsWithAmount.test(plain) && !items.some(isMeasured)) return "title";
+  if (
+    first &&
+    plain.length <= 80 &&
+    namesABake(plain) &&
+    (numberedName.test(plain) || (!beginsWithAmount.test(plain) && !items.some(isMeasured)))
+  )
+    return "title";
   const words = plain.split(" ").length;
   const known = items.some((item) => nameOf(item, names) !== null);
   const amounts = items.some((item) => item.measures.length > 0);

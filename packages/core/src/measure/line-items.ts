@@ -125,7 +125,8 @@ const ofTheKitchen = /\b(?:water|oven|pan|pot|microwave|fridge|freezer|bowl|towe
 /** The things that another lies in, as a preparation says: known ones, with their amount or asked for it. */
 function within(preparation: string, names: Names): WrittenItem[] {
   const rest = lyingIn.exec(preparation)?.[1];
-  if (rest === undefined) return [];
+  // "sifted with the flour": with what the list holds already.
+  if (rest === undefined || /^(?:the|your|this|that)\b/i.test(rest)) return [];
   return itemsOf(rest).filter((item) => {
     const measured = isMeasured(item);
     if (!measured && ofTheKitchen.test(item.name)) return false;

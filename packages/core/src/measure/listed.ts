@@ -129,9 +129,14 @@ export function strayIn(mentions: readonly Mention[], role: Line["role"], sectio
 }
 
 /** What is told before a list is no part of it: several sentences, or what somebody once did, over a list that stands by itself. */
-export const isTale = ({ gathered, began }: Pick<Draft, "gathered" | "began">, plain: string, listed: Listed | null): boolean =>
+export const isTale = (
+  { gathered, began, mentions }: Pick<Draft, "gathered" | "began" | "mentions">,
+  plain: string,
+  listed: Listed | null,
+): boolean =>
   listed !== null &&
   gathered &&
   began === "start" &&
-  (/[.!?]\s+\S/.test(plain) ||
+  // "Dates 200 g, chopped; 250 ml water. Leave 15 min.": a line that begins with its first thing is one of the list.
+  ((/[.!?]\s+\S/.test(plain) && !(mentions[0]?.from === 0 && mentions[0].measured)) ||
     /\b(?:once|used to|last (?:time|year|week|spring|summer|autumn|winter)|tried|took|swapped|was|were|had)\b/i.test(plain));

@@ -39,7 +39,8 @@ const joints = /^(?:and|or|with|of|in|for|to|then|plus|the|an?|your|my)$/;
 /** What stands before a food that does not go in with it: another choice, a denial, a comparison. */
 const asideBefore = /^(?:or|no|not|without|instead|than|never|skip|omit|minus|like|nor|if|swapped|used|size)$/;
 /** A food's name that is a verb where something to work on follows it. */
-const verbs = /^(?:butter|oil|cream|flour|salt|sugar|water|ice|pepper|dust|glaze|date|jam|milk|spread|season|cook|egg)$/;
+const verbs =
+  /^(?:butter|oil|cream|flour|salt|sugar|water|ice|pepper|dust|glaze|date|jam|milk|spread|season|cook|egg|squash|mash|mince|whip|grate|beet)$/;
 const workedOn = /^(?:the|a|an|your|it|them|two|both|each|well|tins?|pans?|trays?|moulds?|together)$/;
 
 /** "butter and GF": what stands before the joint is a food by itself, so the name ends there. */

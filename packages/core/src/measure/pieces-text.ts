@@ -58,7 +58,7 @@ export function piecesIn(source: string): number | null {
       ?.slice(1)
       .find((one) => one !== undefined) ??
     // "Carrot loaf x4"
-    new RegExp(`\\b${pieceNames}\\s*[x×]\\s*(\\d{1,3})\\s*$`, "i").exec(text)?.[1];
+    new RegExp(`\\b${pieceNames}\\s*[x×]\\s*(\\d{1,3})\\s*[:.]?\\s*$`, "i").exec(text)?.[1];
   return wholeIn(counted);
 }
 

@@ -70,7 +70,7 @@ export function readText(text: string, measures: Measures, names: Names, title?:
             : undefined;
       if (opened.unsure && here !== undefined) unsure.add(here);
     }
-    if (role === "ingredient" && !isTale(draft, plain, listed)) {
+    if (role === "ingredient" && !isTale({ ...draft, mentions }, plain, listed)) {
       // "Dry: …", "Wet: …" are the batter itself, as under a heading.
       const part = draft.inline
         ? draft.inline.role === "batter" && !draft.inline.unsure

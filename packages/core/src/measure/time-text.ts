@@ -74,6 +74,8 @@ function besideHeat(text: string, said: SaidTime): boolean {
     /(?:(?<![\d.])[1-5]\d\d\s*(?:°\s*)?[cf]?|\bgas\s*(?:mark\s*)?(?:\d|one|two|three|four|five|six|seven|eight))\s+for\s+(?:about |around |some |roughly )?$/i.test(before) ||
     // "cut, 215 degrees, 13 to 15 minutes"
     /(?:^|[,;.]\s*)[1-5]\d\d\s*(?:°\s*[cf]?|degrees(?:\s+[cf])?|[cf])(?:\s+fan)?\s*,\s*(?:about |for )?$/i.test(before) ||
+    // "180 degrees 45 min"
+    /(?<![\d.])[1-5]\d\d\s*(?:°\s*[cf]?|degrees(?:\s+[cf])?)\s+(?:about )?$/i.test(before) ||
     /\blid (?:on|off)\s+(?:for\s+)?$/i.test(before) ||
     /^\s*(?:at|@)\s*[1-5]\d\d\s*(?:°|º|[cf]\b|fan\b|$|[.,;)])/i.test(text.slice(said.end))
   );
@@ -198,7 +200,7 @@ export function readStages(source: string): ReadStage[] {
   if (!unitOfTime.test(text)) return [];
   // A temperature of an oven beside it makes a time without a verb a bake.
   const degrees =
-    /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b|\bdegrees\b|\b\d{3}\s*fan\b|\bfan\s*\d{3}\b|\bgas\s*(?:mark\s*)?(?:\d|one\b|two\b|three\b|four\b|five\b|six\b|seven\b|eight\b)/i.test(
+    /\d{2,3}\s*(?:°|º|degrees|c\b|f\b)|\b(?:three|four)-\w+ oven|\boven\b|\b[1-5]\d\d\s+for\b|\bdegrees\b|\b\d{3}\s*fan\b|\bfan\s*\d{3}\b|\bth\.? ?\d|\bgas\s*(?:mark\s*)?(?:\d|one\b|two\b|three\b|four\b|five\b|six\b|seven\b|eight\b)/i.test(
       text,
     );
   // A line that begins with its minutes says how long the bake is: "16-18 minutes. Cool 5 min in the pan."
