@@ -28,6 +28,15 @@ test("parts by the cup", () =>
     massesOf("2 cups flour (1 cup sorghum flour, 1/2 cup tapioca starch, 1/2 cup white rice flour)").map(([id]) => id),
   ).toEqual(["sorghum-flour", "tapioca-starch", "white-rice-flour"]));
 
+test("parts in bare figures are grams where they add up to a mass that is said, by whatever unit", () => {
+  expect(massesOf("flour mix 1.35 kg (rice 675, sorghum 405, potato starch 270)")).toEqual([
+    ["white-rice-flour", 675],
+    ["sorghum-flour", 405],
+    ["potato-starch", 270],
+  ]);
+  expect(massesOf("300 g flour (200 rice, 100 tapioca)").map(([, grams]) => grams)).toEqual([200, 100]);
+});
+
 test("what a bracket says of the thing itself divides nothing", () => {
   expect(massesOf("1 kg bananas (about 600 g peeled, 400 g skins)")).toHaveLength(1);
   expect(massesOf("240 g gf flour blend (30 g for dusting)")[0]?.[0]).toBe("gf-blend-plain");

@@ -108,3 +108,28 @@ test("a thing in another language that is of something unknown stays as it is, a
       expect(state).not.toBe("read");
     }
 });
+
+test("a first line of several sentences is one of the list where it begins with its first thing; a tale is none", () => {
+  const ids = (text: string) =>
+    readRecipe(text).lines.flatMap(({ role, ingredientId }) =>
+      role === "ingredient" && ingredientId !== null ? [ingredientId] : [],
+    );
+  const list = "180 g teff flour\n2 eggs\n60 g tapioca starch";
+  expect(ids(`Date loaf\nDates 200 g, chopped; 250 ml boiling water; 1 tsp bicarb. Leave 15 min.\n${list}`)).toEqual(
+    expect.arrayContaining(["dates", "water", "soda"]),
+  );
+  expect(ids(`Apple loaf\nMy neighbour gave me 3 kg of apples last week. They were sour.\n${list}`)).not.toContain("apple");
+});
+
+test("a number that is part of a name makes no amount of a title, and a verb is no food", () => {
+  expect(readRecipe("Two-tin chocolate cake\n225 g teff flour\n2 eggs").title).toBe("Two-tin chocolate cake");
+  const { lines } = readRecipe("200 g oats\n100 g butter\nTip in the oats, squash it in the tin and bake 25 minutes.");
+  expect(lines.map(({ ingredientId }) => ingredientId)).not.toContain("pumpkin-raw");
+});
+
+test("eggs without a unit are counted by the tray, other things weighed", () => {
+  const read = readRecipe("muffins\nrice flour 500\nsorghum flour 300\nsugar 200\neggs 15\nbutter 250\nsalt 9");
+  const grams = (id: RegExp) => read.lines.find(({ ingredientId }) => id.test(ingredientId ?? ""))?.grams?.mid ?? NaN;
+  expect(grams(/^egg$/)).toBeGreaterThan(600);
+  expect(grams(/butter/)).toBe(250);
+});
