@@ -160,6 +160,7 @@ describe("a table", () => {
     ["kilograms by the cell", "Item,Weight\nbuckwheat flour,1.2 kg\nwhite sugar,450 g\n", [1200, 450]],
     ["ounces by the head", "Item,Weight (oz)\nbuckwheat flour,8\nwhite sugar,4\n", [226.8, 113.4]],
     ["points between thousands", "Zutat;Gewicht\nbuckwheat flour;1.250\nwhite sugar;1.250,5\n", [1250, 1250.5]],
+    ["kilograms with three figures behind the point", "Item;Weight (kg)\nbuckwheat flour;1.200\nwhite sugar;0,450\n", [1200, 450]],
     ["commas between thousands", 'Item,Grams\nbuckwheat flour,"1,250"\nwhite sugar,"450,5"\n', [1250, 450.5]],
   ])("reads masses in %s", (_, text, grams) =>
     expect(massesOf(text).map((g) => Math.round((g ?? NaN) * 1000) / 1000)).toEqual(grams),

@@ -181,9 +181,9 @@ function gramsOfUnit(word: string): number | null {
 const headGrams = (head: string): number =>
   head.split(/[^\p{L}]+/u).reduce<number | null>((found, word) => found ?? (word === "" ? null : gramsOfUnit(word)), null) ?? 1;
 
-const figureOf = (text: string, delimiter: string): number => {
+const figureOf = (text: string, delimiter: string, isGrams: boolean): number => {
   // "1.250,5": points between thousands where the comma is the decimal one; nobody weighs "1.250" g to the milligram.
-  const plain = delimiter !== "," && /^\d{1,3}(?:\.\d{3})+(?:,\d+)?$/.test(text) ? text.replace(/\./g, "") : text;
+  const plain = isGrams && delimiter !== "," && /^\d{1,3}(?:\.\d{3})+(?:,\d+)?$/.test(text) ? text.replace(/\./g, "") : text;
   const decimal = delimiter !== "," || /^\d+,\d{1,2}$/.test(plain) ? plain.replace(",", ".") : plain.replace(/,/g, "");
   return decimal === "" ? Number.NaN : Number(decimal);
 };
@@ -192,7 +192,7 @@ const figureOf = (text: string, delimiter: string): number => {
 function massIn(cell: string, delimiter: string, perUnit: number): number {
   const [, figure = "", word = ""] = /^([\d.,\s]*?)\s*(\p{L}+\.?)?$/u.exec(cell.trim()) ?? [];
   const per = word === "" ? perUnit : gramsOfUnit(word);
-  const grams = per === null ? Number.NaN : figureOf(figure.replace(/\s/g, ""), delimiter) * per;
+  const grams = per === null ? Number.NaN : figureOf(figure.replace(/\s/g, ""), delimiter, per === 1) * per;
   // Three figures behind a point would be read as thousands.
   return Math.round(grams * 100) / 100;
 }

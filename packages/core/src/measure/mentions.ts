@@ -82,7 +82,9 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
     // "White gf mix": it says what the next word is like.
     if (/^(?:white|brown)$/i.test(name) && tokens[next]?.kind === "word" && names.isNameWord(lower(tokens, next)) && !/(?:ed|en|ly)$|^(?:and|or|with|in|into|to|for|of|from|plus)$/.test(lower(tokens, next))) continue; // prettier-ignore
     // "sugar-free marzipan": what it holds none of is no food.
-    if (lower(tokens, tokens[next]?.text === "-" ? next + 1 : next) === "free") continue;
+    const free = tokens[next]?.text === "-" ? next + 1 : next;
+    const isRange = /^(?:range|from)$/.test(lower(tokens, tokens[free + 1]?.text === "-" ? free + 2 : free + 1));
+    if (lower(tokens, free) === "free" && !isRange) continue;
     const meant = names.known(name);
     if (meant && !joinsTwo(tokens, text, at, next, names)) return { meant, next };
   }

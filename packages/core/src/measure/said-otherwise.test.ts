@@ -101,6 +101,11 @@ test("property: what a thing is free of is never read for it", () =>
     ),
   ));
 
+test("what ranges free is no thing free of something", () => {
+  const { lines } = readRecipe("Mix 200 g white rice flour with 60 g butter, then beat in 3 large eggs free range and 50 g sugar.");
+  expect(lines.map(({ ingredientId }) => ingredientId)).toContain("egg");
+});
+
 test("a thing in another language that is of something unknown stays as it is, and is asked about", () => {
   for (const line of ["200 g noci di brasile rosa", "100 g farine de perlimpinpin"])
     for (const { ingredientId, state } of readRecipe(`3 uova\n2 œufs\n${line}`).lines.filter(({ source }) => source === line)) {
