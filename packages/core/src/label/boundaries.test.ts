@@ -126,6 +126,8 @@ describe("what the packets say of gluten", () => {
     ["wheat among its allergens", [{ gluten: "claimed", allergens: ["wheat"] }], ["against"]],
     ["free of it and with a trace all the same", [{ statement: "Gluten-free. May contain traces of wheat." }], ["against"]],
     ["made where barley is", [{ gluten: "certified", statement: "Gluten free; packed where barley is handled." }], ["against"]],
+    ["it is not free of it", [{ gluten: "claimed", statement: "We cannot guarantee that it is free from gluten." }], ["against"]],
+    ["not gluten-free", [{ statement: "This product is not gluten-free." }], ["against"]],
     ["free from gluten names the grain and is no trace", [{ statement: "Free from gluten and wheat." }], ["confirmed"]],
   ])("a flour, %s", (_, packets, state) => expect(check("sorghum-flour", packets)).toEqual(state));
   it("wheat is against it whatever a packet says, an egg needs no packet", () => {

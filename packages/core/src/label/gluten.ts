@@ -38,7 +38,10 @@ const grainTrace = /\b(?:wheat|gluten|rye|barley|malt|cereals?|oats?)\b/i;
 /** What a packet says that it is free of is no trace: "free from gluten and wheat", "gluten-free oats". */
 const saidFree =
   /\bgluten[- ]free(?: (?:\w+ )?oats?)?|\b(?:free (?:from|of)|no|without|contains no) (?:wheat|gluten|rye|barley|malt|cereals?|oats?)(?:(?:,| and| or|, and|, or) (?:wheat|gluten|rye|barley|malt|cereals?|oats?))*/gi;
-const namesATrace = (statement: string): boolean => grainTrace.test(statement.replace(saidFree, " "));
+/** "We cannot guarantee that it is free from gluten" says the contrary. */
+const notFree =
+  /\b(?:not|cannot|can't|isn't|never|no guarantee)\b[^.;,]{0,60}?(?:\bgluten[- ]free\b|\bfree (?:from|of) (?:gluten|wheat|rye|barley|malt|cereals?|oats?)\b)/i;
+const namesATrace = (statement: string): boolean => notFree.test(statement) || grainTrace.test(statement.replace(saidFree, " "));
 const free = /\b(?:gluten[- ]free|free (?:from|of) gluten)\b/i;
 
 /** Every ingredient whose packet must say something for a claim, with what the packets on this shelf do say. */

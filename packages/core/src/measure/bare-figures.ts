@@ -1,6 +1,7 @@
 import { isCounted } from "./weigh";
 import { plainText } from "./grammar/tokens";
 import type { Meant, Names } from "./meaning";
+import { MOST_EGGS } from "./part-of-whole";
 import { timesIn } from "./time-text";
 import { unitOf } from "./units";
 
@@ -11,9 +12,7 @@ export const brackets = /\([^()]*\)/g;
 const FEW = 3;
 /** "egg 1" is one egg, "egg 150" its mass: so many of a thing are still a count. */
 const MOST_COUNTED = 12;
-/** "eggs 15": by the tray, where the word says that they are many. */
-const MOST_EGGS = 30;
-/** Whether a figure without a unit counts pieces of a thing. */
+/** Whether a figure without a unit ("eggs 15") counts pieces of a thing. */
 export const counts = (figure: number, called: string, what: Meant["what"] | undefined): boolean =>
   isCounted(what) && figure <= (/^eggs\b/i.test(called.trim()) ? MOST_EGGS : MOST_COUNTED);
 

@@ -44,11 +44,7 @@ export function readItem(
   if (main && !meant && !main.every((term) => isMass(term.unit) && term.unit !== "stick")) grams = null;
   const like = meant && (first?.unit === "lump" || first?.unit === "knob") ? likenedMl(nearby(source, own)) : null;
   if (like && meant && first) grams = product(product(first.quantity, like), meant.what.gPerMl);
-  // Whose flesh goes in as well is no zest.
-  const made =
-    meant && !titled && !/\b(?:flesh|segments?|pulp)\b/i.test(remarks)
-      ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`)
-      : null;
+  const made = meant && !titled ? names.prepared(meant.ingredientId, `${remarks} ${item.name} ${first?.unit ?? ""}`) : null;
   if (made && main) {
     const size = made.weighedAs;
     const sized = size && size !== "piece" ? main.map((term) => (term.withUnit ? term : { ...term, size })) : main;

@@ -125,9 +125,10 @@ const ofTheKitchen = /\b(?:water|oven|pan|pot|microwave|fridge|freezer|bowl|towe
 /** The things that another lies in, as a preparation says: known ones, with their amount or asked for it. */
 function within(preparation: string, names: Names): WrittenItem[] {
   const rest = lyingIn.exec(preparation)?.[1];
-  // "sifted with the flour": with what the list holds already.
-  if (rest === undefined || /^(?:the|your|this|that)\b/i.test(rest)) return [];
-  return itemsOf(rest).filter((item) => {
+  if (rest === undefined) return [];
+  const isNamedAgain = /^(?:the|your|this|that)\b/i.test(rest);
+  const items = itemsOf(rest).map((item): WrittenItem => (isNamedAgain ? { ...item, namedAgain: true } : item));
+  return items.filter((item) => {
     const measured = isMeasured(item);
     if (!measured && ofTheKitchen.test(item.name)) return false;
     return (names.find(item.name)?.certainty ?? 0) >= (measured ? 0.7 : 1);

@@ -29,6 +29,8 @@ export interface WrittenItem {
   toTaste: boolean;
   /** Where it goes when it does not go into the bowl. */
   purpose?: Purpose;
+  /** "sifted with the flour": it may be a thing that the list holds by itself. */
+  namedAgain?: true;
   /** Its own words, where the line or the paragraph that it stands in speaks of more. */
   own?: string;
 }

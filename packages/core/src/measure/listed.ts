@@ -44,12 +44,18 @@ const groups: [RegExp, readonly string[]][] = [
 const wordsIn = (name: string): string[] => name.toLowerCase().split(/[^\p{L}]+/u).map((word) => word.replace(/s$/, "")).filter((word) => word !== ""); // prettier-ignore
 
 /** Whether the list holds what a sentence calls by a shorter name: "the oil" of "sunflower oil". */
-function isListed({ ingredientId, item }: Mention, { ids, called, families }: Listed): boolean {
+function isListed({ ingredientId, item }: Pick<Mention, "ingredientId" | "item">, { ids, called, families }: Listed): boolean {
   if (ingredientId === null || ids.has(ingredientId)) return true;
   const group = groups.find(([pattern]) => pattern.test(item.name.trim()))?.[1];
   if (group?.some((family) => families?.has(family))) return true;
   const said = wordsIn(item.name);
   return called.some((words) => said.every((word) => words.includes(word)));
+}
+
+/** "sifted with the flour", where the list holds flour: no thing of its own. One that the list does not hold goes in, and is asked about. */
+export function isHeldAlready(item: WrittenItem, listed: Listed | null, names: Names): boolean {
+  const ingredientId = item.namedAgain && item.measures.length === 0 ? names.find(item.name)?.ingredientId : undefined;
+  return ingredientId !== undefined && listed !== null && isListed({ ingredientId, item }, listed);
 }
 
 const addedBefore = /\b(?:add|fold(?: in)?|(?:stir|mix|whisk|beat|tip|work|throw) in)\s+(?:in\s+)?(?:the\s+|your\s+|some\s+)?$/i;

@@ -28,7 +28,8 @@ export function likenedMl(source: string): Range | null {
   return ml === undefined ? null : { low: 0.75 * ml, mid: ml, high: 1.3 * ml };
 }
 
-const MOST_EGGS = 60;
+/** By the tray: so many eggs stand on a sheet without a unit, or with a letter for their size. */
+export const MOST_EGGS = 30;
 const byUse: ReadonlySet<string> = new Set(["juice", "zest"]);
 /** A count of what has a mass of its own by its name ("2 shallots" where onions are known): its size is that name. */
 export function sizedByName(measure: Measure, name: string, sizes: readonly string[]): Measure {

@@ -3,7 +3,7 @@ import { elsewhereIn } from "./elsewhere";
 import { value } from "./grammar/numbers";
 import { plainText, tokensOf } from "./grammar/tokens";
 import type { ReadProcess, ReadRest } from "./reading-schema";
-import { type SaidTime, timesIn } from "./time-text";
+import { MOST_TIMES, type SaidTime, timesIn } from "./time-text";
 
 /**
  * What a text says of the way a batter is made: how it is mixed, where it rests and what soaks, how it is shaped. Each act has its verbs; a time
@@ -30,8 +30,6 @@ const places: [RegExp, string][] = [
   [/\broom temp\w*|\bon the (?:counter|worktop|bench|side)\b|\bat room\b|\bambient\b/i, "room temperature"],
 ];
 
-/** No sentence says more of them. */
-const MOST_TIMES = 16;
 /** A night, minutes: from the evening to the morning. */
 const NIGHT = { low: 480, high: 720 };
 

@@ -5,7 +5,7 @@ import { plainText } from "./grammar/tokens";
 import { readItem } from "./item";
 import { type Language, languageOf } from "./languages/language";
 import { type Purpose, withoutBullet, type WrittenItem } from "./line";
-import { isTale, leftOn, listedIn, openFoods, strayIn } from "./listed";
+import { isHeldAlready, isTale, leftOn, listedIn, openFoods, strayIn } from "./listed";
 import type { Names } from "./meaning";
 import type { Mention } from "./mentions";
 import type { FiguresAre } from "./reading";
@@ -77,11 +77,12 @@ export function readText(text: string, measures: Measures, names: Names, title?:
           ? undefined
           : componentId(components, draft.inline)
         : here;
-      const told = [...items, ...(open.get(from) ?? [])];
-      const more = [...told.slice(items.length), ...leftOn(told, mentions, names)].filter(
-        (item) => !items.some(({ name }) => name === item.name),
+      const own = items.filter((item) => !isHeldAlready(item, listed, names));
+      const told = [...own, ...(open.get(from) ?? [])];
+      const more = [...told.slice(own.length), ...leftOn(told, mentions, names)].filter(
+        (item) => !own.some(({ name }) => name === item.name),
       );
-      [...items, ...more].forEach((item, n) => enter(item, n, items.length + more.length, part));
+      [...own, ...more].forEach((item, n) => enter(item, n, own.length + more.length, part));
     } else {
       if (role === "heading" && !opened) here = undefined;
       if (role === "title")

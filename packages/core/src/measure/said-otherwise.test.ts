@@ -138,3 +138,20 @@ test("eggs without a unit are counted by the tray, other things weighed", () => 
   expect(grams(/^egg$/)).toBeGreaterThan(600);
   expect(grams(/butter/)).toBe(250);
 });
+
+test("what a thing is sifted or soaked with is no line of its own where the list holds it, and is asked about where it does not", () => {
+  const ids = (text: string) => readRecipe(text).lines.filter(({ role }) => role === "ingredient").map(({ ingredientId }) => ingredientId); // prettier-ignore
+  expect(ids("225 g teff flour\n30 g cocoa (sifted with the flour)\n2 eggs")).toEqual(["teff-flour", "cocoa-natural", "egg"]);
+  expect(ids("225 g teff flour\n100 g raisins, soaked in the rum\n2 eggs")).toContain("rum");
+});
+
+test("flowers are no flour, but for a slip of the ear", () => {
+  const ids = (line: string) => readOf(line).map(({ ingredientId }) => ingredientId ?? "");
+  expect(ids("150 g rice flower").join()).toMatch(/rice-flour/);
+  for (const line of ["a few flowers to decorate", "10 edible flowers"]) expect(ids(line).join()).not.toMatch(/flour|blend/);
+});
+
+test("a flesh that is mashed is a purée; only a zest is none where the flesh goes in as well", () => {
+  expect(readOf("400 g pumpkin, flesh cooked and mashed").map(({ ingredientId }) => ingredientId)).toEqual(["butternut-puree"]);
+  expect(readOf("1 orange: zest finely grated, flesh chopped").map(({ ingredientId }) => ingredientId)).toEqual(["orange"]);
+});

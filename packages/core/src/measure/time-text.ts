@@ -87,7 +87,7 @@ const cooksAThing = /\bcook(?:s|ed|ing)?\s+(?:the|these|those|your|\d+\s*\w*)\s+
 /** No bake takes longer, minutes. */
 const A_DAY = 1440;
 /** No sentence says more of them. */
-const MOST_TIMES = 16;
+export const MOST_TIMES = 16;
 const inTheOven = /\b(?:in|into|to) (?:the|a|an|your) (?:\w+ )?oven\b/i;
 
 /** The verb that a time belongs to: the nearest one that stands before it in its clause, or else behind it. */

@@ -32,6 +32,11 @@ const joined: [RegExp, string | ((match: string) => string)][] = [
   [/\b(?:1|one)[\s-](?:to|for)[\s-](?:1|one)\b|\b1:1\b|\bcup[\s-]for[\s-]cup\b/g, "onetoone"],
   [/\bwhole[\s-](?:grain|meal|wheat)\b/g, (match) => match.replace(/[\s-]/g, "")],
   [/\bbi[\s-]carb(?:onate)?\b/g, "bicarb"],
+  // A slip of the ear; other flowers are flowers.
+  [
+    /\b(?:rice|corn|potato|oat|almond|coconut|buckwheat|sorghum|millet|teff|cassava|chickpea|tapio[ck]a) flower\b/g,
+    (match) => match.replace("flower", "flour"),
+  ],
   [/\bfree[\s-]range\b/g, "freerange"],
   [/\bfull[\s-]fat\b|\blow[\s-]fat\b|\bhalf[\s-]fat\b|\bfat[\s-]free\b/g, "fatness"],
   [/\bready[\s-]rolled\b/g, "rolled"],
@@ -44,7 +49,7 @@ const spelled: Record<string, string> = {
   aluminum: "aluminium", fibre: "fiber", grey: "gray", flax: "flaxseed", linseed: "flaxseed", soya: "soy", maize: "corn",
   purée: "puree", pureed: "puree", blitzed: "ground", milled: "ground", powdered: "powder", dessicated: "desiccated",
   crystallized: "crystallised", caramelised: "caramelized", courgette: "courgette", omelette: "omelet", yolks: "yolk",
-  plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", flower: "flour", st: "starch",
+  plain: "plain", unbleached: "plain", fl: "flour", flr: "flour", st: "starch",
   pdr: "powder", pwd: "powder", pwdr: "powder", powd: "powder", marg: "margarine", choc: "chocolate", evap: "evaporated", cond: "condensed", veg: "vegetable", parm: "parmesan",
   cinn: "cinnamon", xanth: "xanthan", sult: "sultana", dess: "desiccated", cocon: "coconut", psyll: "psyllium", sug: "sugar", sr: "selfraising", yog: "yoghurt",
 }; // prettier-ignore

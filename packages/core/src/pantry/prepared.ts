@@ -18,7 +18,8 @@ interface Preparation {
 const cooked = /\b(?:boiled|cooked|steamed|roasted|baked|stewed)\b/i;
 const mashed = /\b(?:mashed|pur[eé]ed?|blended|blitzed|riced)\b/i;
 const both = new RegExp(`(?=.*${cooked.source})(?=.*${mashed.source})|${mashed.source}`, "i");
-const zested = /\bzest(?:ed)?\b(?!.*juice)/i;
+/** Whose flesh goes in as well is no zest. */
+const zested = /^(?!.*\b(?:flesh|segments?|pulp)\b).*\bzest(?:ed)?\b(?!.*juice)/i;
 const juiced = /\bjuiced\b/i;
 const all: Range = { low: 1, mid: 1, high: 1 };
 const most: Range = { low: 0.9, mid: 0.95, high: 1 };
