@@ -54,10 +54,13 @@ function foodAt(tokens: readonly Token[], text: string, at: number, names: Names
   const figures = tokens[at]?.kind === "number" && tokens[at + 1]?.text === ":" && tokens[at + 2]?.kind === "number";
   if ((tokens[at]?.kind !== "word" && !figures) || between.test(lower(tokens, at))) return null;
   if (!figures && (!names.isNameWord(lower(tokens, at)) || /^(?:and|or|plus)$/.test(lower(tokens, at)))) return null;
-  // "GF AP flour": without its first words it would be another thing.
+  // "GF AP flour", "nut-free milk chocolate": without its first words it would be another thing.
   for (let k = at - 1; k >= 0 && k >= at - 3 && tokens[k]?.kind === "word"; k--) {
     if (freeFrom.test(lower(tokens, k))) return null;
     if (!names.isNameWord(lower(tokens, k)) || joints.test(lower(tokens, k))) break;
+    // "gf flour sugar": a thing has ended there, and another begins.
+    const before = tokens[k - 1];
+    if (before && freeFrom.test(before.lower) && names.known(text.slice(before.start, tokens[at - 1]?.end)) !== null) break;
   }
   let most = at;
   while (most < tokens.length && most - at < MOST_WORDS * 2) {

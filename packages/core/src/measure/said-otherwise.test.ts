@@ -155,3 +155,8 @@ test("a flesh that is mashed is a purée; only a zest is none where the flesh go
   expect(readOf("400 g pumpkin, flesh cooked and mashed").map(({ ingredientId }) => ingredientId)).toEqual(["butternut-puree"]);
   expect(readOf("1 orange: zest finely grated, flesh chopped").map(({ ingredientId }) => ingredientId)).toEqual(["orange"]);
 });
+
+test("behind a thing that is free of gluten another one begins", () => {
+  const { lines } = readRecipe("mix gf flour sugar and 2 eggs, bake 180 25 min");
+  expect(lines.flatMap(({ ingredientId }) => ingredientId ?? [])).toEqual(expect.arrayContaining(["white-sugar", "egg"]));
+});
